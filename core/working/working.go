@@ -1,0 +1,64 @@
+// Package working holds the trace of a calculation: every figure the program shows can be
+// asked for its steps, and each step says its formula, the numbers put into it, the result with
+// its unit, where each input came from and the source of the rule.
+//
+// A nil *Trace is valid and records nothing, so that a computation costs nothing extra when no
+// working is asked for: guard the building of a step with On.
+package working
+
+// Origin says where a number came from.
+type Origin string
+
+// The origins a number can have. The zero value means "not said" and is refused by the practice
+// sheet validator.
+const (
+	Measured Origin = "measured" // surveyed, counted or weighed on this ground
+	Chosen   Origin = "chosen"   // a person decided it
+	Sheet    Origin = "sheet"    // read from the practice sheet
+	Assumed  Origin = "assumed"  // a default nobody has confirmed
+	Computed Origin = "computed" // follows from other figures
+)
+
+// Input is one number that went into a step.
+type Input struct {
+	Name   string  `json:"name"`
+	Value  float64 `json:"value"`
+	Unit   string  `json:"unit"`
+	Origin Origin  `json:"origin"`
+	Source string  `json:"source,omitempty"`
+	Figure string  `json:"figure,omitempty"` // path of the figure it is, when it has its own working
+}
+
+// Step is one line of working.
+type Step struct {
+	Figure      string  `json:"figure"`
+	Label       string  `json:"label"`
+	Formula     string  `json:"formula"`
+	Substituted string  `json:"substituted"`
+	Value       float64 `json:"value"`
+	Unit        string  `json:"unit"`
+	Inputs      []Input `json:"inputs"`
+	Source      string  `json:"source"`
+	Note        string  `json:"note,omitempty"` // the other schools' answer, or a caution
+}
+
+// Trace collects steps. With Want set, only the steps of that one figure are kept.
+type Trace struct {
+	Want  string
+	Steps []Step
+}
+
+// On reports whether steps for figure should be built; it is false on a nil Trace.
+func (t *Trace) On(figure string) bool {
+	return t != nil && (t.Want == "" || t.Want == figure)
+}
+
+// Add appends s when its figure is wanted. Adding to a nil Trace does nothing.
+func (t *Trace) Add(s Step) {
+	if t.On(s.Figure) {
+		if s.Inputs == nil {
+			s.Inputs = []Input{}
+		}
+		t.Steps = append(t.Steps, s)
+	}
+}

@@ -28,11 +28,16 @@ func (w Weight) Rank() int {
 	return 3
 }
 
-// Remedy is a command that answers a finding. Patch is an RFC 7396 merge patch on the block.
+// Remedy is a command that answers a finding. Patch is an RFC 7396 merge patch on the block. Where
+// Ask is set, the reader is asked that question and the answer goes in place of Answer.
 type Remedy struct {
 	Label string         `json:"label"`
 	Patch map[string]any `json:"patch"`
+	Ask   string         `json:"ask,omitempty"`
 }
+
+// Answer stands in a remedy's patch where the reader's own words go.
+const Answer = "?"
 
 // Finding is one margin note.
 type Finding struct {

@@ -24,6 +24,7 @@ type Input struct {
 	Name   string  `json:"name"`
 	Value  float64 `json:"value"`
 	Unit   string  `json:"unit"`
+	Shown  string  `json:"shown"` // in the reader's units
 	Origin Origin  `json:"origin"`
 	Source string  `json:"source,omitempty"`
 	Figure string  `json:"figure,omitempty"` // path of the figure it is, when it has its own working
@@ -37,6 +38,7 @@ type Step struct {
 	Substituted string  `json:"substituted"`
 	Value       float64 `json:"value"`
 	Unit        string  `json:"unit"`
+	Shown       string  `json:"shown"` // in the reader's units; formula and numbers stay in SI
 	Inputs      []Input `json:"inputs"`
 	Source      string  `json:"source"`
 	Note        string  `json:"note,omitempty"` // the other schools' answer, or a caution

@@ -1,0 +1,194 @@
+package calc
+
+import (
+	"errors"
+	"fmt"
+	"math"
+
+	"slowroot/core/finding"
+	"slowroot/core/geo"
+	"slowroot/core/layout"
+	"slowroot/core/practice"
+	"slowroot/core/supply"
+	"slowroot/core/working"
+	"slowroot/core/yield"
+)
+
+// New is the registry with every member. Sheets name the crops of those that read one.
+func New(sheets *practice.Library) *Registry {
+	return &Registry{list: []Calculator{density(), order(), area(), byAge(sheets)}}
+}
+
+func density() Calculator {
+	patterns := make([]string, len(layout.Patterns))
+	for i, p := range layout.Patterns {
+		patterns[i] = string(p)
+	}
+	return Calculator{
+		Name: "planting-density", Title: "Planting density by pattern", Source: "LAY-1, geometry of the pattern",
+		Purpose: "How many stations a hectare holds at a spacing, before edges and row ends.",
+		Inputs: []Field{
+			{Name: "pattern", Kind: Choice, Meaning: "how stations stand to each other", Options: patterns, Default: "rectangle"},
+			{Name: "rowSpacingM", Kind: Number, Unit: "m", Meaning: "between rows, or between pair centres of twin rows; squares and triangles derive it", Min: 0.1, Max: 25, Default: 5.0},
+			{Name: "plantSpacingM", Kind: Number, Unit: "m", Meaning: "between stations in the row", Min: 0.1, Max: 25, Default: 3.0},
+			{Name: "twinGapM", Kind: Number, Unit: "m", Meaning: "between the two rows of a pair, twin only", Min: 0, Max: 25, Default: 0.75},
+			{Name: "plantsPerStation", Kind: Integer, Unit: "plants", Meaning: "plants at each station", Min: 1, Max: 20, Default: 1.0},
+		},
+		Outputs: []Field{{Name: "stationsPerHa", Kind: Number, Unit: "/ha", Meaning: "stations"}, {Name: "plantsPerHa", Kind: Number, Unit: "/ha", Meaning: "plants"}, {Name: "rowMetresPerHa", Kind: Number, Unit: "m/ha", Meaning: "single row length"}},
+		run: func(in values, r *Result) error {
+			s := layout.Spec{Pattern: layout.Pattern(in.str("pattern")), RowSpacingM: in.num("rowSpacingM"), PlantSpacingM: in.num("plantSpacingM"), TwinGapM: in.num("twinGapM")}
+			if err := s.Valid(); err != nil {
+				return prefix(err)
+			}
+			d := s.StationsPerHa()
+			r.Outputs["stationsPerHa"] = d
+			r.Outputs["plantsPerHa"] = d * in.num("plantsPerStation")
+			r.Outputs["rowMetresPerHa"] = d * s.PlantSpacingM
+			f, sub := s.DensityFormula()
+			r.Working = append(r.Working, working.Step{Figure: "stationsPerHa", Label: "Stations per hectare", Formula: f, Substituted: sub, Value: d, Unit: "/ha", Source: "LAY-1", Inputs: []working.Input{}})
+			if s.Pattern == layout.Rectangle && s.RowSpacingM < s.PlantSpacingM {
+				r.Findings = append(r.Findings, finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Subject: "Spacing", Source: "LAY-1", Remedies: []finding.Remedy{},
+					Sentence: "The rows stand closer than the plants in them; trades write the two in different order."})
+			}
+			return nil
+		},
+	}
+}
+
+func order() Calculator {
+	return Calculator{
+		Name: "plants-to-order", Title: "Plants to order", Source: "LAY-9; Abramowitz & Stegun, Handbook of Mathematical Functions, 1964, 26.5.24",
+		Purpose: "How many plants of each kind to order so that every station fills, pollinizers apart.",
+		Inputs: []Field{
+			{Name: "stations", Kind: Integer, Unit: "stations", Meaning: "all stations, pollinizers included", Min: 0, Max: 2_000_000},
+			{Name: "pollinizerStations", Kind: Integer, Unit: "stations", Meaning: "of them, stations for pollinizers", Min: 0, Max: 2_000_000, Default: 0.0},
+			{Name: "plantsPerStation", Kind: Integer, Unit: "plants", Meaning: "plants at each station", Min: 1, Max: 20, Default: 1.0},
+			{Name: "survival", Kind: Number, Unit: "share", Meaning: "share of plants that establish", Min: 0.05, Max: 1, Default: 0.95},
+			{Name: "confidence", Kind: Number, Unit: "share", Meaning: "wanted probability that every station fills", Min: 0.5, Max: 0.999, Default: 0.95},
+			{Name: "flatReserve", Kind: Number, Unit: "share", Meaning: "the trade's reserve, for comparison", Min: 0, Max: 1, Default: 0.05},
+		},
+		Outputs: []Field{{Name: "mainPlants", Kind: Integer, Unit: "plants", Meaning: "main kind to order"}, {Name: "pollinizerPlants", Kind: Integer, Unit: "plants", Meaning: "pollinizers to order"},
+			{Name: "flatMainPlants", Kind: Integer, Unit: "plants", Meaning: "main kind with the flat reserve"}, {Name: "flatConfidence", Kind: Number, Unit: "share", Meaning: "how sure the flat reserve of the main kind is"}},
+		run: func(in values, r *Result) error {
+			if in.int("pollinizerStations") > in.int("stations") {
+				return finding.Bad("inputs.pollinizerStations", in.int("pollinizerStations"), "is more than all stations", fmt.Sprintf("0 to %d", in.int("stations")))
+			}
+			k := in.int("plantsPerStation")
+			for _, kind := range []struct {
+				out string
+				n   int
+			}{{"mainPlants", (in.int("stations") - in.int("pollinizerStations")) * k}, {"pollinizerPlants", in.int("pollinizerStations") * k}} {
+				o, err := supply.Plants(kind.n, in.num("survival"), in.num("confidence"), in.num("flatReserve"))
+				if err != nil {
+					return prefix(err)
+				}
+				r.Outputs[kind.out] = o.Plants
+				if kind.out == "mainPlants" {
+					r.Outputs["flatMainPlants"], r.Outputs["flatConfidence"] = o.Flat, o.FlatSure
+				}
+				r.Working = append(r.Working, working.Step{Figure: kind.out, Label: "Plants to order", Formula: "smallest N with P(Binomial(N, survival) ≥ need) ≥ confidence",
+					Substituted: fmt.Sprintf("need %d, survival %g, confidence %g", kind.n, in.num("survival"), in.num("confidence")), Value: float64(o.Plants), Unit: "plants", Source: "LAY-9", Inputs: []working.Input{}})
+			}
+			return nil
+		},
+	}
+}
+
+func area() Calculator {
+	return Calculator{
+		Name: "polygon-area", Title: "Area of a polygon", Source: "shoelace on a local transverse Mercator plane, corrected to the ellipsoid; checked against geodesic areas (Karney, J. Geodesy 87, 2013)",
+		Purpose: "The area and boundary length of a field on WGS 84, holes subtracted.",
+		Inputs: []Field{{Name: "rings", Kind: Rings, Unit: "°", Meaning: "rings of [longitude, latitude], the outer ring first"},
+			{Name: "accuracyM", Kind: Number, Unit: "m", Meaning: "standard error of a point", Min: 0, Max: 100, Default: 0.0}},
+		Outputs: []Field{{Name: "areaM2", Kind: Number, Unit: "m²", Meaning: "area"}, {Name: "perimeterM", Kind: Number, Unit: "m", Meaning: "length of the outer boundary"}, {Name: "areaSdM2", Kind: Number, Unit: "m²", Meaning: "standard error of the area"}},
+		run: func(in values, r *Result) error {
+			p := in["rings"].(geo.Polygon)
+			if err := geo.Validate(p); err != nil {
+				return finding.Bad("inputs.rings", fmt.Sprintf("%d rings", 1+len(p.Holes)), err.Error(), "a boundary of three points or more that does not cross itself")
+			}
+			a := geo.AreaM2(p)
+			r.Outputs["areaM2"], r.Outputs["perimeterM"], r.Outputs["areaSdM2"] = a, geo.PerimeterM(p), geo.AreaSD(p, in.num("accuracyM"))
+			r.Working = append(r.Working, working.Step{Figure: "areaM2", Label: "Area", Formula: "½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R²", Substituted: fmt.Sprintf("%d rings", 1+len(p.Holes)), Value: a, Unit: "m²", Source: "LAY-2", Inputs: []working.Input{}})
+			return nil
+		},
+	}
+}
+
+func byAge(sheets *practice.Library) Calculator {
+	var crops []string
+	life := 1
+	for _, s := range sheets.All() {
+		crops = append(crops, s.ID)
+		life = max(life, s.Life.High)
+	}
+	return Calculator{
+		Name: "yield-by-age", Title: "Yield by age", Source: "Y6 to Y9; Shinozaki & Kira, 1956",
+		Purpose: "What a planting of a crop yields in one age year, per planted hectare.",
+		Inputs: []Field{
+			{Name: "sheet", Kind: Choice, Meaning: "crop", Options: crops},
+			{Name: "ageYear", Kind: Integer, Unit: "years", Meaning: "1 is the first growing season", Min: 1, Max: float64(life), Default: 8.0},
+			{Name: "plantsPerHa", Kind: Number, Unit: "/ha", Meaning: "density by spacing; left out, the sheet's reference", Min: 1, Max: 200000, Optional: true},
+		},
+		Outputs: []Field{{Name: "lowKgPerHa", Kind: Number, Unit: "kg/ha", Meaning: "low"}, {Name: "baseKgPerHa", Kind: Number, Unit: "kg/ha", Meaning: "base"}, {Name: "highKgPerHa", Kind: Number, Unit: "kg/ha", Meaning: "high"}, {Name: "fractionOfFull", Kind: Number, Unit: "share", Meaning: "fraction of full yield"}},
+		run: func(in values, r *Result) error {
+			s, _ := sheets.Get(in.str("sheet"))
+			age := in.int("ageYear")
+			if age > s.Life.Base {
+				return finding.Bad("inputs.ageYear", age, "lies beyond the life of "+s.Name, fmt.Sprintf("1 to %d years", s.Life.Base))
+			}
+			choice := s.Resolve(nil)
+			c := s.Curve(choice)
+			rho := in.num("plantsPerHa")
+			if rho == 0 {
+				rho = c.ReferencePerHa
+			}
+			y := yield.Series(c, s.Harvesting(choice), s.Stand, yield.Block{PlantsPerHa: func(int) float64 { return rho }, Life: s.Life.Base})[age-1]
+			r.Outputs["lowKgPerHa"], r.Outputs["baseKgPerHa"], r.Outputs["highKgPerHa"], r.Outputs["fractionOfFull"] = y.KgPerHa.Low, y.KgPerHa.Base, y.KgPerHa.High, y.Fraction
+			r.Working = append(r.Working, working.Step{Figure: "baseKgPerHa", Label: "Yield, base", Formula: "full yield × fraction by age × density factor × stand factor × cycle × years of growth taken",
+				Substituted: fmt.Sprintf("%g × %.3f × %.3f × %.3f × %.2f × %d", c.Full.Base, y.Fraction, y.Density, y.Stand, y.Cycle, y.Growth), Value: y.KgPerHa.Base, Unit: "kg/ha", Source: c.Source + " (" + practice.OriginWords(c.Origin) + ")", Inputs: []working.Input{}})
+			if c.Extrapolated(rho) {
+				r.Findings = append(r.Findings, finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Subject: "Density", Source: "Y7", Remedies: []finding.Remedy{},
+					Sentence: fmt.Sprintf("%.0f/ha is far from the %.0f/ha the yields were seen at.", rho, c.ReferencePerHa)})
+			}
+			return nil
+		},
+	}
+}
+
+// prefix names the field as the caller wrote it.
+func prefix(err error) error {
+	var fe *finding.FieldError
+	if errors.As(err, &fe) {
+		return finding.Bad("inputs."+fe.Field, fe.Value, fe.Rule, fe.Accepted)
+	}
+	return err
+}
+
+func readRings(v any, bad func(string) error) (any, error) {
+	list, ok := v.([]any)
+	if !ok || len(list) == 0 {
+		return nil, bad("is not a list of rings")
+	}
+	var rings []geo.Ring
+	for i, r := range list {
+		pts, ok := r.([]any)
+		if !ok || len(pts) > geo.MaxVertices {
+			return nil, bad(fmt.Sprintf("ring %d is not a list of positions, or holds more than %d", i+1, geo.MaxVertices))
+		}
+		var ring geo.Ring
+		for j, q := range pts {
+			c, ok := q.([]any)
+			if !ok || len(c) < 2 {
+				return nil, bad(fmt.Sprintf("ring %d, point %d is not [longitude, latitude]", i+1, j+1))
+			}
+			lon, ok1 := c[0].(float64)
+			lat, ok2 := c[1].(float64)
+			if !ok1 || !ok2 || math.IsNaN(lon+lat) {
+				return nil, bad(fmt.Sprintf("ring %d, point %d does not hold two numbers", i+1, j+1))
+			}
+			ring = append(ring, geo.Point{Lon: lon, Lat: lat})
+		}
+		rings = append(rings, ring)
+	}
+	return geo.Polygon{Outer: rings[0], Holes: rings[1:]}, nil
+}

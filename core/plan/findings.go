@@ -1,0 +1,293 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"sort"
+	"strings"
+
+	"slowroot/core/civil"
+	"slowroot/core/finding"
+	"slowroot/core/layout"
+	"slowroot/core/practice"
+	"slowroot/core/units"
+)
+
+// findings judges the plan. Each rule looks at figures already computed; none computes again.
+func (c *computation) findings() {
+	c.judgeGround()
+	if c.p.Stage != Empty {
+		c.judgeRows()
+		c.judgePlants()
+		c.judgeDates()
+		c.judgeLife()
+		c.judgeAgreement()
+	}
+	sort.SliceStable(c.p.Findings, func(i, j int) bool { return c.p.Findings[i].Weight.Rank() < c.p.Findings[j].Weight.Rank() })
+}
+
+// note adds a finding. One a person has chosen to keep stays, as good to know, with the reason.
+func (c *computation) note(f finding.Finding) {
+	if f.Remedies == nil {
+		f.Remedies = []finding.Remedy{}
+	}
+	if c.planting != nil && f.Weight != finding.Know {
+		if why, ok := c.planting.Accepted[f.Rule]; ok {
+			f.Weight = finding.Know
+			f.Sentence += " Kept as it is: " + why
+			f.Remedies = []finding.Remedy{{Label: "Take that back", Patch: planting("accepted", map[string]any{f.Rule: nil})}}
+		} else if f.Weight != finding.Stops {
+			f.Remedies = append(f.Remedies, finding.Remedy{Label: "Keep, note why", Ask: "Why is it kept as it is?",
+				Patch: planting("accepted", map[string]any{f.Rule: finding.Answer})})
+		}
+	}
+	c.p.Findings = append(c.p.Findings, f)
+}
+
+// planting is a merge patch of one field of the planting.
+func planting(field string, v any) map[string]any {
+	return map[string]any{"planting": map[string]any{field: v}}
+}
+
+func layoutPatch(fields map[string]any) map[string]any { return planting("layout", fields) }
+
+func (c *computation) judgeGround() {
+	if c.p.Stage == Empty {
+		c.note(finding.Finding{Rule: "ground.undecided", Weight: finding.Know, Step: "plants", Subject: c.in.Block.Name,
+			Sentence: fmt.Sprintf("Nothing stands or is planned on these %s. Choose a crop to see a whole plan.", c.text(c.p.Ground.AreaM2, units.Area))})
+	}
+	sd := c.areaSD()
+	if share := sd / c.p.Ground.AreaM2; share > 0.02 {
+		c.note(finding.Finding{Rule: "ground.accuracy", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
+			Sentence: fmt.Sprintf("Points known to ± %s leave the area uncertain by %.1f %% (%s), and every quantity per hectare with it.", c.text(c.in.Block.AccuracyM, units.Spacing), share*100, c.text(sd, units.Area)),
+			Source:   "LAY-2, follows from the shoelace formula"})
+	}
+}
+
+func (c *computation) judgeRows() {
+	s, pl := c.p.Spec, c.placed
+	if pl.Stations == 0 {
+		f := finding.Finding{Rule: "rows.none", Weight: finding.Stops, Step: "rows", Subject: "Rows", Source: "LAY-3",
+			Sentence: fmt.Sprintf("The edge band of %s and the row-end setback of %s swallow the field: not one station fits.", c.text(s.EdgeBandM, units.Spacing), c.text(s.RowEndSetbackM, units.Spacing))}
+		for k := s.EdgeBandM / 2; k > 0.2; k /= 2 {
+			trial := s
+			trial.EdgeBandM, trial.RowEndSetbackM = math.Round(k*10)/10, math.Min(s.RowEndSetbackM, math.Round(k*10)/10)
+			if got, err := layout.Place(c.rings, trial); err == nil && got.Stations > 0 {
+				f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("Band and setback %s", c.text(trial.EdgeBandM, units.Spacing)),
+					Patch: layoutPatch(map[string]any{"edgeBandM": trial.EdgeBandM, "rowEndSetbackM": trial.RowEndSetbackM})})
+				break
+			}
+		}
+		c.note(f)
+		return
+	}
+	if (s.Pattern == layout.Rectangle || s.Pattern == layout.Twin) && s.RowSpacingM < s.PlantSpacingM {
+		c.note(finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Step: "rows", Subject: "Spacing", Source: "LAY-1, common practice",
+			Sentence: fmt.Sprintf("Rows stand %s apart and plants %s: closer between rows than in them. Trades write the two in different order.", c.text(s.RowSpacingM, units.Spacing), c.text(s.PlantSpacingM, units.Spacing)),
+			Remedies: []finding.Remedy{{Label: "Swap them", Patch: layoutPatch(map[string]any{"rowSpacingM": s.PlantSpacingM, "plantSpacingM": s.RowSpacingM})}}})
+	}
+	density := s.StationsPerHa()
+	if c.curve.Extrapolated(density) {
+		c.note(finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Step: "rows", Subject: "Density", Source: "Y7",
+			Sentence: fmt.Sprintf("%s is far from the %s the yields were seen at: beyond 0.4 to 2.5 times, the yield given here is a guess.", c.text(density, units.PerArea), c.text(c.curve.ReferencePerHa, units.PerArea)),
+			Remedies: []finding.Remedy{{Label: "Spacing of " + c.option.Name, Patch: layoutPatch(map[string]any{"rowSpacingM": nil, "plantSpacingM": nil, "twinGapM": nil})}}})
+	}
+	if lost := 1 - c.planted*1e4/c.p.Ground.AreaM2; lost > 0.02 {
+		c.note(finding.Finding{Rule: "rows.edge-loss", Weight: finding.Know, Step: "rows", Subject: "Edges", Source: "LAY-3",
+			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", c.text(lost, units.Fraction), c.text(float64(pl.Stations), units.Count), c.text(math.Round(density*c.p.Ground.AreaM2/1e4), units.Count))})
+	}
+	if c.option.Pollinizer.None() {
+		return
+	}
+	if pl.Pollinizers == 0 {
+		c.note(finding.Finding{Rule: "rows.no-pollinizers", Weight: finding.Mend, Step: "plants", Subject: "Pollinizers", Source: "LAY-6, common practice",
+			Sentence: fmt.Sprintf("%s cannot set a crop from its own pollen, and this layout holds no pollinizer.", c.sheet.Name),
+			Remedies: []finding.Remedy{{Label: fmt.Sprintf("One in every %d of every %s row", c.option.Pollinizer.EveryPlant, ordinal(c.option.Pollinizer.EveryRow)), Patch: layoutPatch(map[string]any{"pollinizer": nil})}}})
+	} else {
+		stay := pl.Stations - pl.Temporary
+		c.note(finding.Finding{Rule: "rows.pollinizers", Weight: finding.Know, Step: "plants", Subject: "Pollinizers", Source: "LAY-6, common practice",
+			Sentence: fmt.Sprintf("One in every %d of every %s row is a pollinizer: %s of %s that stay.", s.Pollinizer.EveryPlant, ordinal(s.Pollinizer.EveryRow), c.text(float64(pl.Pollinizers), units.Count), c.text(float64(stay), units.Count))})
+	}
+}
+
+func (c *computation) judgePlants() {
+	if c.p.Stage == Planted {
+		return
+	}
+	main, ok1 := c.p.Figure("plants.main")
+	flat, ok2 := c.p.Figure("plants.main.flat")
+	if ok1 && ok2 && flat.Value < main.Value {
+		c.note(finding.Finding{Rule: "plants.flat-reserve", Weight: finding.Know, Step: "plants", Subject: "Order", Source: "LAY-9",
+			Sentence: fmt.Sprintf("A flat reserve orders %s, %s. %s fill every station. The larger risk is one bad batch: two suppliers and two dates spread it.", c.text(flat.Value, units.Count), strings.TrimPrefix(flat.Note, "the trade's reserve, "), c.text(main.Value, units.Count))})
+	}
+}
+
+func (c *computation) judgeDates() {
+	p := c.planting
+	if c.p.Stage == Planted {
+		return
+	}
+	var passed []Job
+	for _, j := range c.p.Jobs {
+		if j.Passed {
+			passed = append(passed, j)
+		}
+	}
+	free, best, chain := c.earliest()
+	if len(passed) > 0 {
+		sort.SliceStable(passed, func(i, j int) bool { return passed[i].By.Before(passed[j].By) })
+		worst := passed[0]
+		f := finding.Finding{Rule: "schedule.lead-time-passed", Weight: finding.Mend, Step: "care", Subject: worst.Name, Source: "S5; " + worst.Origin}
+		if p.Standing().Before(c.in.Today) {
+			f.Weight = finding.Stops
+		}
+		f.Sentence = fmt.Sprintf("“%s” had to be done by %s for planting on %s, and is not recorded as done (%s).", worst.Name, worst.By.Words(), p.Date.Words(), worst.Rule)
+		if n := len(passed) - 1; n > 0 {
+			f.Sentence += fmt.Sprintf(" %d more %s late too.", n, map[bool]string{true: "preparation is", false: "preparations are"}[n == 1])
+		}
+		if len(chain) > 0 {
+			var links []string
+			for _, l := range chain {
+				links = append(links, fmt.Sprintf("%s from %s, %s", l.Operation.Name, l.Start.Words(), l.Operation.Min.Words()))
+			}
+			f.Sentence += fmt.Sprintf(" Starting today, planting is possible from %s (%s).", free.Words(), strings.Join(links, "; then "))
+		}
+		if best.After(p.Date) {
+			f.Remedies = append(f.Remedies, finding.Remedy{Label: "Plant on " + best.Words(), Patch: planting("date", best.String())})
+		}
+		for i, j := range passed {
+			if i == 3 {
+				break
+			}
+			f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("“%s” was done by %s", j.Name, j.By.Words()), Patch: planting("done", map[string]any{j.Key: j.By.String()})})
+		}
+		c.note(f)
+	} else if p.Date.Before(c.in.Today) {
+		next := c.seasons.NextInWindow(civil.Later(c.in.Today, free), c.sheet.Windows)
+		c.note(finding.Finding{Rule: "schedule.planting-passed", Weight: finding.Mend, Step: "plants", Subject: "Planting", Source: "S7",
+			Sentence: fmt.Sprintf("The planting date of %s has passed and nothing is recorded as planted.", p.Date.Words()),
+			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: planting("date", next.String())}}})
+	}
+	for _, o := range c.ops {
+		d := p.Done[o.ID]
+		if d.IsZero() || o.Before != "planting" || !o.Min.From(d, 1).After(p.Date) {
+			continue
+		}
+		next := c.seasons.NextInWindow(civil.Later(o.Min.From(d, 1), free), c.sheet.Windows)
+		c.note(finding.Finding{Rule: "schedule.done-late." + o.ID, Weight: finding.Mend, Step: "care", Subject: o.Name, Source: "S5; " + practice.OriginWords(o.Origin),
+			Sentence: fmt.Sprintf("“%s” was done %d days before planting; the sheet asks for %s at least.", o.Name, p.Date.Sub(d), o.Min.Words()),
+			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: planting("date", next.String())}}})
+	}
+	if !c.seasons.InWindow(p.Date, c.sheet.Windows) {
+		next := c.seasons.NextInWindow(civil.Later(p.Date, best), c.sheet.Windows)
+		var when []string
+		for _, w := range c.sheet.Windows {
+			when = append(when, strings.Join(w.Season, " to ")+" ("+w.When+")")
+		}
+		c.note(finding.Finding{Rule: "schedule.window", Weight: finding.Mend, Step: "plants", Subject: "Planting date", Source: practice.OriginWords(c.sheet.Windows[0].Origin),
+			Sentence: fmt.Sprintf("%s lies outside the planting season of %s: %s.", p.Date.Words(), strings.ToLower(c.sheet.Name), strings.Join(when, ", or ")),
+			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: planting("date", next.String())}}})
+	}
+}
+
+func (c *computation) judgeLife() {
+	if t := c.option.Thinning; t != nil && c.p.OutAge > 0 {
+		age := c.sheet.Canopy.AgeAt(c.p.Spec.PlantSpacingM)
+		out := c.seasons.Label(c.first + t.OutAge - 1)
+		s := fmt.Sprintf("Taking out every second plant in %s leaves %s × %s; ", out, c.text(c.p.Spec.RowSpacingM, units.Spacing), c.text(2*c.p.Spec.PlantSpacingM, units.Spacing))
+		touch := c.seasons.Label(c.first + int(math.Ceil(age)) - 1)
+		switch {
+		case math.IsInf(age, 1):
+			s += "canopies do not meet in the row before."
+		case int(math.Ceil(age)) < t.FromAge:
+			s += fmt.Sprintf("canopies meet in the row in %s already, before the usual age %d to %d.", touch, t.FromAge, t.ToAge)
+		default:
+			s += fmt.Sprintf("canopies meet in the row in %s.", touch)
+		}
+		w := finding.Know
+		if !math.IsInf(age, 1) && int(math.Ceil(age)) < t.FromAge {
+			w = finding.Watch
+		}
+		c.note(finding.Finding{Rule: "rows.thinning", Weight: w, Step: "rows", Subject: "Thinning", Source: "LAY-5, Y2; " + practice.OriginWords(c.option.Origin), Sentence: s})
+	}
+	if end := c.first + c.life - 1; c.p.YearToday > end {
+		c.note(finding.Finding{Rule: "life.over", Weight: finding.Watch, Step: "yield", Subject: "Life", Source: practice.OriginWords(c.sheet.Life.Origin),
+			Sentence: fmt.Sprintf("The usual life of %d to %d years ended in %s; what it yields now is not in the sheet.", c.sheet.Life.Low, c.sheet.Life.High, c.seasons.Label(end))})
+	}
+}
+
+// judgeAgreement compares what was accepted with what is said now.
+func (c *computation) judgeAgreement() {
+	p := c.planting
+	if c.in.NewSheet != nil {
+		c.note(finding.Finding{Rule: "sheet.newer", Weight: finding.Know, Step: "plants", Subject: "Practice sheet", Source: "",
+			Sentence: fmt.Sprintf("The library holds another version of the sheet of %s than the one this plan was adopted with. Nothing moves until it is taken over.", c.sheet.Name),
+			Remedies: []finding.Remedy{{Label: "Take over the library's sheet", Patch: planting("sheetDigest", nil)}}})
+	}
+	if c.p.Stage == Adopted && p.BaseDate.Compare(p.Date) != 0 {
+		c.note(finding.Finding{Rule: "schedule.moved", Weight: finding.Watch, Step: "plants", Subject: "Planting date", Source: "",
+			Sentence: fmt.Sprintf("Adopted on %s for planting on %s; it is now planned for %s, %s.", p.AdoptedOn.Words(), p.BaseDate.Words(), p.Date.Words(), days(p.Date.Sub(p.BaseDate))),
+			Remedies: []finding.Remedy{{Label: "Back to " + p.BaseDate.Words(), Patch: planting("date", p.BaseDate.String())}}})
+	}
+	if a := p.AsPlanted; a != nil {
+		l, ok := c.sheet.Layout(c.p.Choices[practice.LayoutFork])
+		if now := p.Spec(l).Normal(); ok && now != a.Spec.Normal() {
+			sentence := fmt.Sprintf("%s × %s stands in the ground; the choices now say %s × %s. Nothing in the ground has moved.",
+				c.text(a.Spec.RowSpacingM, units.Spacing), c.text(a.Spec.PlantSpacingM, units.Spacing), c.text(now.RowSpacingM, units.Spacing), c.text(now.PlantSpacingM, units.Spacing))
+			if got, err := layout.Place(c.rings, now); err == nil {
+				sentence += fmt.Sprintf(" They would make %s stations instead of %s.", c.text(float64(got.Stations), units.Count), c.text(float64(a.Stations), units.Count))
+			}
+			s := a.Spec
+			c.note(finding.Finding{Rule: "rows.differs-from-planted", Weight: finding.Watch, Step: "rows", Subject: "Layout", Sentence: sentence,
+				Remedies: []finding.Remedy{{Label: "Back to what stands", Patch: map[string]any{"planting": map[string]any{
+					"choices": map[string]any{practice.LayoutFork: map[string]any{"option": a.Layout}},
+					"layout": map[string]any{"rowSpacingM": s.RowSpacingM, "plantSpacingM": s.PlantSpacingM, "twinGapM": s.TwinGapM, "bearingDeg": s.BearingDeg,
+						"edgeBandM": s.EdgeBandM, "rowEndSetbackM": s.RowEndSetbackM, "offsetM": s.OffsetM, "pollinizer": s.Pollinizer}}}}}})
+		}
+		if d := c.p.Ground.AreaM2/a.AreaM2 - 1; math.Abs(d) > 0.005 {
+			c.note(finding.Finding{Rule: "ground.resurveyed", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
+				Sentence: fmt.Sprintf("The boundary now holds %s; it held %s when the rows were recorded. The rows have not moved.", c.text(c.p.Ground.AreaM2, units.Area), c.text(a.AreaM2, units.Area))})
+		}
+	}
+}
+
+func days(n int) string {
+	word := "later"
+	if n < 0 {
+		n, word = -n, "earlier"
+	}
+	if n == 1 {
+		return "1 day " + word
+	}
+	return fmt.Sprintf("%d days %s", n, word)
+}
+
+// steps says of each step of the descent whether it is untouched, has open forks, or is settled.
+func (c *computation) steps() {
+	for _, key := range practice.Steps {
+		s := Step{Key: key, State: "untouched"}
+		switch {
+		case key == "ground":
+			s.State = "settled"
+		case c.p.Stage != Empty:
+			s.State = "settled"
+			if key == "record" && c.p.Stage != Planted && len(c.planting.Done) == 0 {
+				s.State = "untouched"
+			}
+			if c.p.Stage != Planted {
+				for _, f := range c.sheet.AllForks() {
+					if _, decided := c.planting.Choices[f.ID]; f.Step == key && !decided {
+						s.Open++
+						s.State = "open"
+					}
+				}
+			}
+		}
+		for _, f := range c.p.Findings {
+			if f.Step == key && f.Weight != finding.Know {
+				s.Notes++
+			}
+		}
+		c.p.Steps = append(c.p.Steps, s)
+	}
+}

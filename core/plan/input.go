@@ -1,0 +1,228 @@
+// Package plan is where the subjects meet: estate, block, planting, sheet and today in; Plan out.
+// Compute is pure and deterministic: the same input gives the same plan on any machine and any day.
+package plan
+
+import (
+	"fmt"
+	"strconv"
+
+	"slowroot/core/civil"
+	"slowroot/core/finding"
+	"slowroot/core/geo"
+	"slowroot/core/layout"
+	"slowroot/core/practice"
+	"slowroot/core/schedule"
+	"slowroot/core/units"
+)
+
+// Estate is what holds for every block.
+type Estate struct {
+	Name    string            `json:"name"`
+	Place   string            `json:"place"`
+	Units   units.System      `json:"units"`
+	Seasons []schedule.Window `json:"seasons"`
+	People  []Person          `json:"people"`
+	Climate []Month           `json:"climate"` // monthly normals, January first; empty when unknown
+	Source  string            `json:"climateSource"`
+}
+
+// Person is somebody who decides or works on the estate.
+type Person struct {
+	Name string `json:"name"`
+	Role string `json:"role"`
+}
+
+// Month is a monthly normal.
+type Month struct {
+	MeanC  float64 `json:"meanC"`
+	MinC   float64 `json:"minC"`
+	RainMM float64 `json:"rainMm"`
+}
+
+// Valid reports the first thing wrong with an estate as a *finding.FieldError.
+func (e Estate) Valid() error {
+	if e.Name == "" || len(e.Name) > 120 {
+		return finding.Bad("name", e.Name, "an estate needs a name", "1 to 120 characters")
+	}
+	if e.Units != units.Metric && e.Units != units.US {
+		return finding.Bad("units", e.Units, "is not a system of units", "metric or us")
+	}
+	if _, err := schedule.NewSeasons(e.Seasons); err != nil {
+		return finding.Bad("seasons", "", err.Error(), "the twelve windows, each with two days written MM-DD")
+	}
+	if len(e.Climate) != 0 && len(e.Climate) != 12 {
+		return finding.Bad("climate", len(e.Climate), "is not a year of monthly normals", "12 months, or none")
+	}
+	return nil
+}
+
+// Block is a piece of ground and what is meant for it.
+type Block struct {
+	Name      string      `json:"name"`
+	Number    int         `json:"number"` // shown on the map
+	Boundary  geo.Polygon `json:"boundary"`
+	Surveyed  string      `json:"surveyed"`  // how the boundary was found
+	AccuracyM float64     `json:"accuracyM"` // of a vertex; 0 is not known
+	Notes     string      `json:"notes"`
+	Planting  *Planting   `json:"planting,omitempty"`
+}
+
+// Choice is the way taken at a fork, and who took it and why.
+type Choice struct {
+	Option string     `json:"option"`
+	By     string     `json:"by"`
+	On     civil.Date `json:"on"`
+	Why    string     `json:"why"`
+}
+
+// Planting is a crop on a block: what was chosen, accepted and done.
+type Planting struct {
+	Sheet       string                `json:"sheet"`
+	SheetDigest string                `json:"sheetDigest,omitempty"` // the sheet as it was when the plan was adopted
+	Choices     map[string]Choice     `json:"choices,omitempty"`
+	Date        civil.Date            `json:"date"` // planned planting date
+	Layout      Override              `json:"layout"`
+	Survival    float64               `json:"survival,omitempty"`   // 0 takes the sheet's
+	Confidence  float64               `json:"confidence,omitempty"` // 0 takes 0.95
+	Done        map[string]civil.Date `json:"done,omitempty"`       // job key → day it was done
+	Picked      map[string]float64    `json:"picked,omitempty"`     // season year, such as "2027" → kg taken off the block
+	Accepted    map[string]string     `json:"accepted,omitempty"`   // finding rule → why it is kept as it is
+	AdoptedOn   civil.Date            `json:"adoptedOn"`
+	AdoptedBy   string                `json:"adoptedBy,omitempty"`
+	Baseline    map[string]civil.Date `json:"baseline,omitempty"` // job key → date when adopted
+	BaseDate    civil.Date            `json:"baseDate"`           // planting date when adopted
+	Planted     civil.Date            `json:"planted"`            // recorded as planted on
+	AsPlanted   *AsPlanted            `json:"asPlanted,omitempty"`
+}
+
+// Override is what a person set instead of the chosen layout's own; a nil field takes the layout's.
+type Override struct {
+	RowSpacingM    *float64           `json:"rowSpacingM,omitempty"`
+	PlantSpacingM  *float64           `json:"plantSpacingM,omitempty"`
+	TwinGapM       *float64           `json:"twinGapM,omitempty"`
+	BearingDeg     *float64           `json:"bearingDeg,omitempty"`
+	EdgeBandM      *float64           `json:"edgeBandM,omitempty"`
+	RowEndSetbackM *float64           `json:"rowEndSetbackM,omitempty"`
+	OffsetM        *float64           `json:"offsetM,omitempty"`
+	Pollinizer     *layout.Pollinizer `json:"pollinizer,omitempty"`
+}
+
+// AsPlanted is the layout that stands in the ground. Rows keep their numbers and positions whatever
+// is changed later.
+type AsPlanted struct {
+	Spec        layout.Spec `json:"spec"`
+	Layout      string      `json:"layout"` // id of the layout option it came from
+	Rows        []Row       `json:"rows"`
+	Stations    int         `json:"stations"`
+	Pollinizers int         `json:"pollinizers"`
+	Temporary   int         `json:"temporary"`
+	RowMetres   float64     `json:"rowMetres"`
+	AreaM2      float64     `json:"areaM2"`
+}
+
+// Row is one piece of row as planted: first and last station and how many there are.
+type Row struct {
+	Row     int       `json:"row"`
+	Station int       `json:"station"`
+	First   geo.Point `json:"first"`
+	Last    geo.Point `json:"last"`
+	N       int       `json:"n"`
+	LengthM float64   `json:"lengthM"`
+	Roles   string    `json:"roles,omitempty"`
+}
+
+// Number is the permanent number of station i (from 0) of the piece, such as "R12-034".
+func (r Row) Number(i int) string { return fmt.Sprintf("R%d-%03d", r.Row, r.Station+i) }
+
+// At is the position of station i of the piece, by straight interpolation between its ends.
+func (r Row) At(i int) geo.Point {
+	if r.N < 2 {
+		return r.First
+	}
+	f := float64(i) / float64(r.N-1)
+	return geo.Point{Lon: r.First.Lon + f*(r.Last.Lon-r.First.Lon), Lat: r.First.Lat + f*(r.Last.Lat-r.First.Lat)}
+}
+
+// Valid reports what makes a block unusable, as *geo.Invalid or *finding.FieldError.
+func (b Block) Valid() error {
+	if b.Name == "" || len([]rune(b.Name)) > 80 {
+		return finding.Bad("name", b.Name, "a block needs a name", "1 to 80 characters")
+	}
+	if b.Number < 0 || b.Number > 9999 {
+		return finding.Bad("number", b.Number, "is not a block number", "0 to 9999")
+	}
+	if !(b.AccuracyM >= 0 && b.AccuracyM <= 100) {
+		return finding.Bad("accuracyM", b.AccuracyM, "is not the accuracy of a survey", "0 to 100 m")
+	}
+	if err := geo.Validate(b.Boundary); err != nil {
+		return err
+	}
+	p := b.Planting
+	if p == nil {
+		return nil
+	}
+	if p.Survival != 0 && !(p.Survival >= 0.05 && p.Survival <= 1) {
+		return finding.Bad("survival", p.Survival, "is not a share of plants that establish", "0.05 to 1, or 0 for the sheet's")
+	}
+	if p.Confidence != 0 && !(p.Confidence >= 0.5 && p.Confidence <= 0.999) {
+		return finding.Bad("confidence", p.Confidence, "is not a confidence", "0.5 to 0.999, or 0 for 0.95")
+	}
+	for y, kg := range p.Picked {
+		if n, err := strconv.Atoi(y); err != nil || n < civil.MinYear || n > civil.MaxYear || !(kg >= 0 && kg <= 1e9) {
+			return finding.Bad("picked", fmt.Sprintf("%s: %g", y, kg), "is not a season's harvest", "the year the season starts in, such as 2027, and 0 to 1 000 000 000 kg")
+		}
+	}
+	if !p.Planted.IsZero() && p.AsPlanted == nil {
+		return finding.Bad("planted", p.Planted, "a planting is recorded by the command that fixes its layout", "use record as planted")
+	}
+	return nil
+}
+
+// Input is everything a plan is computed from.
+type Input struct {
+	Estate   Estate
+	BlockID  string
+	Block    Block
+	Sheet    *practice.Sheet // the version the planting holds to; nil when nothing is chosen
+	NewSheet *practice.Sheet // the library's version when it differs from Sheet, else nil
+	Today    civil.Date
+}
+
+// Spec is the layout that the planting's choices and overrides give.
+func (p *Planting) Spec(l practice.Layout) layout.Spec {
+	s := l.Spec(0)
+	set := func(to *float64, v *float64) {
+		if v != nil {
+			*to = *v
+		}
+	}
+	o := p.Layout
+	set(&s.RowSpacingM, o.RowSpacingM)
+	set(&s.PlantSpacingM, o.PlantSpacingM)
+	set(&s.TwinGapM, o.TwinGapM)
+	set(&s.BearingDeg, o.BearingDeg)
+	set(&s.EdgeBandM, o.EdgeBandM)
+	set(&s.RowEndSetbackM, o.RowEndSetbackM)
+	set(&s.OffsetM, o.OffsetM)
+	if o.Pollinizer != nil {
+		s.Pollinizer = *o.Pollinizer
+	}
+	return s
+}
+
+// chosen is fork → option of the choices made.
+func (p *Planting) chosen() map[string]string {
+	out := make(map[string]string, len(p.Choices))
+	for k, c := range p.Choices {
+		out[k] = c.Option
+	}
+	return out
+}
+
+// Standing is the day the plants went in: recorded if it is, else planned.
+func (p *Planting) Standing() civil.Date {
+	if !p.Planted.IsZero() {
+		return p.Planted
+	}
+	return p.Date
+}

@@ -1,0 +1,137 @@
+package plan
+
+import (
+	"slowroot/core/civil"
+	"slowroot/core/finding"
+	"slowroot/core/geo"
+	"slowroot/core/layout"
+	"slowroot/core/units"
+	"slowroot/core/working"
+	"slowroot/core/yield"
+)
+
+// Plan is everything that follows from the input.
+type Plan struct {
+	Block     string            `json:"block"`
+	Name      string            `json:"name"`
+	Today     civil.Date        `json:"today"`
+	Stage     Stage             `json:"stage"`
+	Sheet     string            `json:"sheet"`
+	SheetName string            `json:"sheetName"`
+	Product   string            `json:"product"`
+	YieldAs   units.Quantity    `json:"yieldAs"` // how yields per area are shown
+	MassAs    units.Quantity    `json:"massAs"`
+	Ground    Ground            `json:"ground"`
+	Spec      layout.Spec       `json:"spec"`
+	Choices   map[string]string `json:"choices"` // every fork, defaults included
+	Figures   []Figure          `json:"figures"`
+	Rows      []layout.Piece    `json:"rows"`
+	OutAge    int               `json:"outAge"` // age year temporary plants come out; 0 when there are none
+	Years     []Year            `json:"years"`
+	Jobs      []Job             `json:"jobs"`
+	Nutrients []string          `json:"nutrients"`
+	Steps     []Step            `json:"steps"`
+	Findings  []finding.Finding `json:"findings"`
+	YearToday int               `json:"yearToday"` // season year of today
+}
+
+// Stage is how far a planting has come.
+type Stage string
+
+const (
+	Empty   Stage = "empty"   // no crop chosen
+	Planned Stage = "planned" // chosen, nothing promised
+	Adopted Stage = "adopted" // baseline dates fixed
+	Planted Stage = "planted" // standing; its layout is fixed
+)
+
+// Ground is the block on its local plane.
+type Ground struct {
+	AreaM2     float64        `json:"areaM2"`
+	PerimeterM float64        `json:"perimeterM"`
+	Origin     geo.Point      `json:"origin"`
+	Rings      [][][2]float64 `json:"rings"` // metres east and north of Origin
+}
+
+// Figure is a number a reader can press: Path asks for its working.
+type Figure struct {
+	Path     string         `json:"path"`
+	Step     string         `json:"step"`
+	Label    string         `json:"label"`
+	Quantity units.Quantity `json:"quantity"`
+	Value    float64        `json:"value"`
+	Low      float64        `json:"low"`
+	High     float64        `json:"high"`
+	Ranged   bool           `json:"ranged"`
+	Text     string         `json:"text,omitempty"` // instead of the number, for a date or "never"
+	Note     string         `json:"note"`
+	Origin   working.Origin `json:"origin"`
+}
+
+// Year is one age year on the estate's season calendar.
+type Year struct {
+	Age       int                `json:"age"`
+	Season    int                `json:"season"` // calendar year the season starts in
+	Label     string             `json:"label"`
+	Start     civil.Date         `json:"start"`
+	PerHa     yield.Range        `json:"perHa"` // kg per planted hectare
+	BlockKg   yield.Range        `json:"blockKg"`
+	PickedKg  float64            `json:"pickedKg"` // recorded; meaningful only with Recorded
+	Recorded  bool               `json:"recorded"`
+	Alive     float64            `json:"alive"` // expected share of stations
+	Plants    int                `json:"plants"`
+	SpreadM   float64            `json:"spreadM"`
+	HeightM   float64            `json:"heightM"`
+	FeedPerHa map[string]float64 `json:"feedPerHa"` // kg per planted hectare
+	FeedKg    map[string]float64 `json:"feedKg"`
+	FeedG     map[string]float64 `json:"feedG"` // g per living plant
+	Harvests  []Harvest          `json:"harvests"`
+	Jobs      int                `json:"jobs"`
+}
+
+// Harvest is one dated harvest.
+type Harvest struct {
+	Name    string      `json:"name"`
+	From    civil.Date  `json:"from"`
+	To      civil.Date  `json:"to"`
+	Rounds  string      `json:"rounds"`
+	BlockKg yield.Range `json:"blockKg"`
+}
+
+// Job is one dated piece of work.
+type Job struct {
+	Key         string     `json:"key"`
+	Name        string     `json:"name"`
+	Phase       string     `json:"phase"`
+	Age         int        `json:"age"`
+	Season      string     `json:"season"`
+	From        civil.Date `json:"from"`
+	By          civil.Date `json:"by"`
+	Detail      string     `json:"detail"`
+	Why         string     `json:"why"`
+	Caution     string     `json:"caution"`
+	Rule        string     `json:"rule"` // how the date follows
+	Origin      string     `json:"origin"`
+	Preparation bool       `json:"preparation"`
+	Done        civil.Date `json:"done"`
+	Baseline    civil.Date `json:"baseline"`
+	Passed      bool       `json:"passed"`
+}
+
+// Step is the state of one step of the descent.
+type Step struct {
+	Key   string `json:"key"`
+	State string `json:"state"` // untouched, open or settled
+	Open  int    `json:"open"`  // forks not yet decided
+	Notes int    `json:"notes"` // findings that stand beside it, "good to know" not counted
+}
+
+// Figure finds a figure by its path.
+func (p *Plan) Figure(path string) (Figure, bool) {
+	for _, f := range p.Figures {
+		if f.Path == path {
+			return f, true
+		}
+	}
+	return Figure{}, false
+}

@@ -1,0 +1,74 @@
+package practice
+
+import (
+	"crypto/sha256"
+	"embed"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"io/fs"
+	"sort"
+
+	"github.com/goccy/go-yaml"
+)
+
+//go:embed sheets/*.yaml
+var builtIn embed.FS
+
+// Library is a set of sheets by id.
+type Library struct{ sheets map[string]*Sheet }
+
+// Load reads one sheet, refuses fields it does not know, normalises ages to growing seasons and
+// validates it.
+func Load(text []byte) (*Sheet, error) {
+	var s Sheet
+	if err := yaml.UnmarshalWithOptions(text, &s, yaml.DisallowUnknownField()); err != nil {
+		return nil, fmt.Errorf("reading practice sheet: %w", err)
+	}
+	if errs := s.Validate(); len(errs) > 0 {
+		return nil, errors.Join(errs...)
+	}
+	for i := range s.Feeding {
+		s.Feeding[i].Programme = s.Feeding[i].Normal()
+	}
+	sum := sha256.Sum256(text)
+	s.Digest = hex.EncodeToString(sum[:8])
+	return &s, nil
+}
+
+// BuiltIn loads the sheets that ship with the program; an error is a fault of the program.
+func BuiltIn() (*Library, error) {
+	l := &Library{sheets: map[string]*Sheet{}}
+	files, err := fs.Glob(builtIn, "sheets/*.yaml")
+	if err != nil {
+		return nil, err
+	}
+	for _, f := range files {
+		text, err := builtIn.ReadFile(f)
+		if err != nil {
+			return nil, err
+		}
+		s, err := Load(text)
+		if err != nil {
+			return nil, fmt.Errorf("%s: %w", f, err)
+		}
+		l.sheets[s.ID] = s
+	}
+	return l, nil
+}
+
+// Get is the sheet with that id.
+func (l *Library) Get(id string) (*Sheet, bool) {
+	s, ok := l.sheets[id]
+	return s, ok
+}
+
+// All is every sheet, by name.
+func (l *Library) All() []*Sheet {
+	out := make([]*Sheet, 0, len(l.sheets))
+	for _, s := range l.sheets {
+		out = append(out, s)
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].Name < out[j].Name })
+	return out
+}

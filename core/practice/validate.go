@@ -1,0 +1,200 @@
+package practice
+
+import (
+	"fmt"
+	"math"
+
+	"slowroot/core/schedule"
+)
+
+// Steps are the steps of the descent a fork or finding may stand beside.
+var Steps = []string{"ground", "rows", "plants", "care", "yield", "record"}
+
+// Validate reports everything wrong with a sheet: missing origins, printed densities that the
+// spacings do not give, thinning that cannot leave the spacing it claims, splits and shares that do
+// not sum, anchors that do not resolve, and choices for which a curve, programme or harvest is
+// missing or given twice.
+func (s *Sheet) Validate() []error {
+	var errs []error
+	fail := func(format string, a ...any) {
+		errs = append(errs, fmt.Errorf("sheet %s: %s", s.ID, fmt.Sprintf(format, a...)))
+	}
+	origin := func(what, o string) {
+		if o == "" {
+			fail("%s has no origin", what)
+		}
+	}
+	if s.ID == "" || s.Name == "" || s.Version < 1 {
+		fail("id, name and version are needed")
+	}
+	if !(0 < s.Life.Low && s.Life.Low <= s.Life.Base && s.Life.Base <= s.Life.High && s.Life.High <= 120) {
+		fail("life must rise from low to high within 120 years, got %+v", s.Life)
+	}
+	origin("life", s.Life.Origin)
+	origin("product", s.Product.Origin)
+	origin("canopy", s.Canopy.Origin)
+	origin("stand", s.Stand.Origin)
+	origin("plant material", s.Material.Origin)
+	if s.Product.ShowAs != "kg" && s.Product.ShowAs != "t" {
+		fail("product is shown as %q, not kg or t", s.Product.ShowAs)
+	}
+	if m := s.Material; !(m.Survival > 0 && m.Survival <= 1) || m.FlatReserve < 0 || m.FlatReserve > 1 {
+		fail("survival and reserve must be shares")
+	}
+	if err := s.Canopy.Valid(); err != nil {
+		fail("%v", err)
+	}
+	for _, l := range s.Limits {
+		origin("limit "+l.Factor, l.Origin)
+	}
+	for _, sec := range s.Notes {
+		for _, n := range sec.Notes {
+			origin(sec.Title+", "+n.Item, n.Origin)
+		}
+	}
+	for _, n := range s.Cautions {
+		origin("caution "+n.Item, n.Origin)
+	}
+	if len(s.Cautions) == 0 {
+		fail("no cautions")
+	}
+	s.checkForks(fail, origin)
+	s.checkLayouts(fail)
+	for _, w := range s.Windows {
+		origin("planting window", w.Origin)
+		if err := schedule.Check([]schedule.Operation{{ID: "w", Name: "w", Phase: "plant", Season: w.Season, Origin: "x"}}); err != nil {
+			fail("planting window: %v", err)
+		}
+	}
+	for i, y := range s.Yields {
+		if err := y.Check(); err != nil {
+			fail("yield curve %d: %v", i+1, err)
+		}
+	}
+	for i, f := range s.Feeding {
+		if err := f.Check(); err != nil {
+			fail("feeding %d: %v", i+1, err)
+		}
+	}
+	for i, h := range s.Harvests {
+		if err := h.Check(); err != nil {
+			fail("harvest %d: %v", i+1, err)
+		}
+	}
+	s.eachChoice(func(c map[string]string) {
+		if err := schedule.Check(s.Operations(c)); err != nil {
+			fail("%v (with %v)", err, c)
+		}
+		one := func(what string, n int) {
+			if n != 1 {
+				fail("%d %s for %v, needs one", n, what, c)
+			}
+		}
+		one("yield curves", count(s.Yields, func(y Yield) bool { return y.If.Holds(c) }))
+		one("feeding programmes", count(s.Feeding, func(f Feeding) bool { return f.If.Holds(c) }))
+		one("harvests", count(s.Harvests, func(h Harvest) bool { return h.If.Holds(c) }))
+	})
+	return errs
+}
+
+func count[T any](list []T, ok func(T) bool) (n int) {
+	for _, v := range list {
+		if ok(v) {
+			n++
+		}
+	}
+	return n
+}
+
+// eachChoice calls f with every combination of options.
+func (s *Sheet) eachChoice(f func(map[string]string)) {
+	forks := s.AllForks()
+	choice := map[string]string{}
+	var walk func(i int)
+	walk = func(i int) {
+		if i == len(forks) {
+			f(choice)
+			return
+		}
+		for _, o := range forks[i].Options {
+			choice[forks[i].ID] = o.ID
+			walk(i + 1)
+		}
+	}
+	walk(0)
+}
+
+func (s *Sheet) checkForks(fail func(string, ...any), origin func(string, string)) {
+	options := map[string]map[string]bool{}
+	for _, f := range s.AllForks() {
+		if options[f.ID] != nil {
+			fail("fork %s is given twice", f.ID)
+		}
+		options[f.ID] = map[string]bool{}
+		defaults := 0
+		for _, o := range f.Options {
+			options[f.ID][o.ID] = true
+			origin("option "+f.ID+"/"+o.ID, o.Origin)
+			if o.Sentence == "" || o.Name == "" {
+				fail("option %s/%s says nothing", f.ID, o.ID)
+			}
+			if o.Default {
+				defaults++
+			}
+		}
+		known := false
+		for _, st := range Steps {
+			known = known || st == f.Step
+		}
+		if !known {
+			fail("fork %s stands at unknown step %q", f.ID, f.Step)
+		}
+		if len(f.Options) < 2 || len(options[f.ID]) != len(f.Options) || defaults != 1 {
+			fail("fork %s needs two options or more with different ids and one default, has %d with %d defaults", f.ID, len(f.Options), defaults)
+		}
+	}
+	check := func(what string, w When) {
+		for fork, ids := range w {
+			for _, id := range ids {
+				if !options[fork][id] {
+					fail("%s depends on %s/%s, which does not exist", what, fork, id)
+				}
+			}
+		}
+	}
+	for _, o := range s.Work {
+		check("operation "+o.ID, o.If)
+	}
+	for _, f := range s.Feeding {
+		check("feeding", f.If)
+	}
+	for _, y := range s.Yields {
+		check("yield curve", y.If)
+	}
+	for _, h := range s.Harvests {
+		check("harvest", h.If)
+	}
+}
+
+func (s *Sheet) checkLayouts(fail func(string, ...any)) {
+	for _, l := range s.Layouts {
+		spec := l.Spec(0)
+		if err := spec.Valid(); err != nil {
+			fail("layout %s: %v", l.ID, err)
+			continue
+		}
+		if d := spec.StationsPerHa(); math.Abs(d-l.PerHa)/d > 0.02 {
+			fail("layout %s: printed density %g/ha, its spacings give %.0f", l.ID, l.PerHa, d)
+		}
+		if t := l.Thinning; t != nil {
+			// Every second station in the row out: R × 2P, method LAY-5.
+			if math.Abs(t.LeavesRowM-l.RowM) > 0.02*l.RowM || math.Abs(t.LeavesPlant-2*l.PlantM) > 0.04*l.PlantM {
+				fail("layout %s: taking out every second plant of %g × %g m leaves %g × %g m, never %g × %g m",
+					l.ID, l.RowM, l.PlantM, l.RowM, 2*l.PlantM, t.LeavesRowM, t.LeavesPlant)
+			}
+			if !(t.FromAge <= t.OutAge && t.OutAge <= t.ToAge && t.FromAge > 0) {
+				fail("layout %s: thinning age %d lies outside %d to %d", l.ID, t.OutAge, t.FromAge, t.ToAge)
+			}
+		}
+	}
+}

@@ -1,0 +1,184 @@
+package schedule
+
+import (
+	"sort"
+	"strconv"
+
+	"slowroot/core/civil"
+)
+
+// Job is one operation on its date. From is when it is best started; By is the last day that still
+// works (both equal when the rule gives one day).
+type Job struct {
+	Key         string // operation id, with "@age" behind it for work that comes back
+	Operation   *Operation
+	Age         int // age year it falls in
+	From, By    civil.Date
+	Preparation bool // counted back from planting
+	Done        civil.Date
+}
+
+// Passed reports a preparation not recorded as done whose last workable day lies before today.
+func (j Job) Passed(today civil.Date) bool {
+	return j.Preparation && j.Done.IsZero() && j.By.Before(today)
+}
+
+// Calendar is what Jobs needs to know besides the operations.
+type Calendar struct {
+	Seasons  Seasons
+	Planting civil.Date // planned, or actual once planted
+	Life     int        // age years
+	Done     map[string]civil.Date
+}
+
+// Jobs dates every operation, in date order. Preparations lead back from planting through their
+// chain: one that must stand before another is counted back from that one's own dates.
+func Jobs(ops []Operation, c Calendar) []Job {
+	first := c.Seasons.FirstYear(c.Planting)
+	at := make(map[string]*Operation, len(ops))
+	for i := range ops {
+		at[ops[i].ID] = &ops[i]
+	}
+	memo := make(map[string]Job, len(ops))
+	var resolve func(o *Operation) Job
+	resolve = func(o *Operation) Job {
+		if j, ok := memo[o.ID]; ok {
+			return j
+		}
+		ref := Job{From: c.Planting, By: c.Planting}
+		if id := o.Before + o.After; id != Planting {
+			ref = resolve(at[id])
+			if o.After != "" && !ref.Done.IsZero() {
+				ref.From, ref.By = ref.Done, ref.Done
+			}
+		}
+		j := Job{Key: o.ID, Operation: o, Done: c.Done[o.ID]}
+		if o.Before != "" {
+			j.Preparation = true
+			j.From, j.By = o.Better.From(ref.From, -1), o.Min.From(ref.By, -1)
+		} else {
+			j.Preparation = ref.Preparation
+			j.From = o.Better.From(ref.From, 1)
+			j.By = j.From
+		}
+		if j.By.Before(j.From) {
+			j.By = j.From
+		}
+		j.Age = c.Seasons.YearOf(j.From) - first + 1
+		memo[o.ID] = j
+		return j
+	}
+	out := make([]Job, 0, len(ops)*8)
+	for i := range ops {
+		o := &ops[i]
+		if len(o.Season) == 0 {
+			out = append(out, resolve(o))
+			continue
+		}
+		o.Ages.Each(c.Life, func(age int) {
+			a, b := c.Seasons.Span(o.Season[0], o.Season[len(o.Season)-1], first+age-1)
+			key := Key(o.ID, age)
+			out = append(out, Job{Key: key, Operation: o, Age: age, From: a, By: b, Done: c.Done[key]})
+		})
+	}
+	sort.SliceStable(out, func(i, j int) bool {
+		if c := out[i].From.Compare(out[j].From); c != 0 {
+			return c < 0
+		}
+		return out[i].Key < out[j].Key
+	})
+	return out
+}
+
+// Key names the job of operation id in one age year.
+func Key(id string, age int) string {
+	return id + "@" + strconv.Itoa(age)
+}
+
+// PlantingWindow is a season in which a crop may be planted.
+type PlantingWindow struct {
+	Season []string `yaml:"season" json:"season"`
+	When   string   `yaml:"when" json:"when"`
+	Origin string   `yaml:"origin" json:"origin"`
+}
+
+// InWindow reports whether d lies in one of the windows.
+func (s Seasons) InWindow(d civil.Date, ws []PlantingWindow) bool {
+	for _, w := range ws {
+		for y := s.YearOf(d) - 1; y <= s.YearOf(d); y++ {
+			a, b := s.Span(w.Season[0], w.Season[len(w.Season)-1], y)
+			if !d.Before(a) && !d.After(b) {
+				return true
+			}
+		}
+	}
+	return len(ws) == 0
+}
+
+// NextInWindow is the first day on or after d that lies in a window.
+func (s Seasons) NextInWindow(d civil.Date, ws []PlantingWindow) civil.Date {
+	if s.InWindow(d, ws) {
+		return d
+	}
+	var best civil.Date
+	for _, w := range ws {
+		for y := s.YearOf(d) - 1; y <= s.YearOf(d)+2; y++ {
+			a, _ := s.Span(w.Season[0], w.Season[len(w.Season)-1], y)
+			if a.Before(d) {
+				continue
+			}
+			if best.IsZero() || a.Before(best) {
+				best = a
+			}
+		}
+	}
+	return best
+}
+
+// Link is one step of the chain that decides an earliest planting date.
+type Link struct {
+	Operation *Operation
+	Start     civil.Date
+	Done      bool
+}
+
+// Earliest is the first day planting can happen if every preparation not yet done starts today at
+// the earliest, and the chain of operations that decides it, first to last.
+func Earliest(ops []Operation, c Calendar, today civil.Date) (civil.Date, []Link) {
+	at := make(map[string]*Operation, len(ops))
+	for i := range ops {
+		at[ops[i].ID] = &ops[i]
+	}
+	type node struct {
+		day   civil.Date
+		chain []Link
+	}
+	memo := map[string]node{}
+	var start func(id string) node // earliest start of an operation, or of planting
+	start = func(id string) node {
+		if n, ok := memo[id]; ok {
+			return n
+		}
+		var n node
+		if d := c.Done[id]; id != Planting && !d.IsZero() {
+			n.day = d
+		} else {
+			n.day = today
+			for i := range ops {
+				o := &ops[i]
+				if o.Before != id {
+					continue
+				}
+				p := start(o.ID)
+				if d := o.Min.From(p.day, 1); d.After(n.day) {
+					n.day = d
+					n.chain = append(append([]Link{}, p.chain...), Link{o, p.day, !c.Done[o.ID].IsZero()})
+				}
+			}
+		}
+		memo[id] = n
+		return n
+	}
+	n := start(Planting)
+	return n.day, n.chain
+}

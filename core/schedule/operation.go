@@ -1,0 +1,191 @@
+package schedule
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"slowroot/core/civil"
+)
+
+// Offset is a length of calendar time, written "12 mo", "6 wk", "14 d" or "2 yr". The zero Offset
+// is no time at all.
+type Offset struct {
+	N    int
+	Unit string
+}
+
+// ParseOffset reads "6 mo"; a missing unit is an error, never a guess.
+func ParseOffset(s string) (Offset, error) {
+	n, u, ok := strings.Cut(strings.TrimSpace(s), " ")
+	v, err := strconv.Atoi(n)
+	if !ok || err != nil || v < 0 || v > 3650 {
+		return Offset{}, fmt.Errorf("%q is not a length of time such as 14 d, 6 wk, 12 mo or 2 yr", s)
+	}
+	switch u {
+	case "d", "wk", "mo", "yr":
+		return Offset{v, u}, nil
+	}
+	return Offset{}, fmt.Errorf("%q: unit %q is not d, wk, mo or yr", s, u)
+}
+
+// UnmarshalText and MarshalText read and write the form above; an empty text is the zero Offset.
+func (o *Offset) UnmarshalText(b []byte) error {
+	if len(b) == 0 {
+		*o = Offset{}
+		return nil
+	}
+	v, err := ParseOffset(string(b))
+	if err == nil {
+		*o = v
+	}
+	return err
+}
+func (o Offset) MarshalText() ([]byte, error) {
+	if o.IsZero() {
+		return nil, nil
+	}
+	return []byte(o.String()), nil
+}
+
+// IsZero reports no time.
+func (o Offset) IsZero() bool { return o.N == 0 }
+
+// String is the form ParseOffset reads.
+func (o Offset) String() string { return fmt.Sprintf("%d %s", o.N, o.Unit) }
+
+// Words is "6 months".
+func (o Offset) Words() string {
+	name := map[string]string{"d": "day", "wk": "week", "mo": "month", "yr": "year"}[o.Unit]
+	if name == "" {
+		return "no time"
+	}
+	if o.N != 1 {
+		name += "s"
+	}
+	return fmt.Sprintf("%d %s", o.N, name)
+}
+
+// From is the date o after d, or before it with sign −1.
+func (o Offset) From(d civil.Date, sign int) civil.Date {
+	switch o.Unit {
+	case "wk":
+		return d.AddDays(7 * sign * o.N)
+	case "mo":
+		return d.AddMonths(sign * o.N)
+	case "yr":
+		return d.AddMonths(12 * sign * o.N)
+	}
+	return d.AddDays(sign * o.N)
+}
+
+// Planting is the anchor name of the planting itself.
+const Planting = "planting"
+
+// Operation is a piece of work and the rule that dates it. Exactly one anchor is set: Before or
+// After (planting, or another operation's id) with a lead or lag; or a season in each age year of
+// Ages.
+type Operation struct {
+	ID      string   `yaml:"id" json:"id"`
+	Name    string   `yaml:"name" json:"name"`
+	Phase   string   `yaml:"phase" json:"phase"`
+	Detail  string   `yaml:"detail" json:"detail"` // depth, amount, height: what is done
+	Why     string   `yaml:"why" json:"why"`
+	Caution string   `yaml:"caution" json:"caution"`
+	Before  string   `yaml:"before" json:"before"`
+	After   string   `yaml:"after" json:"after"`
+	Better  Offset   `yaml:"better" json:"better"` // the lead or lag that is wanted
+	Min     Offset   `yaml:"min" json:"min"`       // the least that works
+	Season  []string `yaml:"season" json:"season"` // one key, or the first and the last
+	Ages    Ages     `yaml:"ages" json:"ages"`
+	Origin  string   `yaml:"origin" json:"origin"`
+}
+
+// Ages says in which age years an operation in a season is done: From, then every Every years to
+// To. To 0 means to the end of life, Every 0 means every year.
+type Ages struct {
+	From  int `yaml:"from" json:"from"`
+	To    int `yaml:"to" json:"to"`
+	Every int `yaml:"every" json:"every"`
+}
+
+// Each calls f with every age year up to life.
+func (a Ages) Each(life int, f func(age int)) {
+	to, step := a.To, max(1, a.Every)
+	if to == 0 || to > life {
+		to = life
+	}
+	for age := a.From; age <= to; age += step {
+		f(age)
+	}
+}
+
+// Phases in the order the work is done.
+var Phases = []string{"assess", "order", "clear", "soil", "drain", "bed", "infrastructure", "plant", "establish", "care", "prune", "feed", "harvest", "renew"}
+
+// Check reports what is wrong with a set of operations: an unknown phase or season, no anchor or
+// two, an anchor that does not resolve, a loop, or a least lead longer than the wanted one.
+func Check(ops []Operation) error {
+	at := map[string]*Operation{}
+	known := map[string]bool{}
+	for _, k := range Keys {
+		known[k] = true
+	}
+	phases := map[string]bool{}
+	for _, p := range Phases {
+		phases[p] = true
+	}
+	for i := range ops {
+		if ops[i].ID == "" || at[ops[i].ID] != nil {
+			return fmt.Errorf("operation %d: id %q is empty or used twice", i+1, ops[i].ID)
+		}
+		at[ops[i].ID] = &ops[i]
+	}
+	for i := range ops {
+		o := &ops[i]
+		fail := func(format string, a ...any) error {
+			return fmt.Errorf("operation %s: %s", o.ID, fmt.Sprintf(format, a...))
+		}
+		n := 0
+		for _, set := range []bool{o.Before != "", o.After != "", len(o.Season) > 0} {
+			if set {
+				n++
+			}
+		}
+		switch {
+		case o.Name == "":
+			return fail("has no name")
+		case !phases[o.Phase]:
+			return fail("phase %q is not one of %s", o.Phase, strings.Join(Phases, ", "))
+		case n != 1:
+			return fail("needs exactly one of before, after or season, has %d", n)
+		case len(o.Season) > 2:
+			return fail("a season is one key or two")
+		case o.Origin == "":
+			return fail("has no origin")
+		}
+		for _, k := range o.Season {
+			if !known[k] {
+				return fail("season %q is not one of %s", k, strings.Join(Keys, ", "))
+			}
+		}
+		ref := o.Before + o.After
+		if ref != "" && ref != Planting && at[ref] == nil {
+			return fail("anchor %q does not resolve to an operation", ref)
+		}
+		day := civil.Must(2027, 1, 1)
+		if o.Before != "" && o.Min.From(day, 1).After(o.Better.From(day, 1)) {
+			return fail("the least lead %s is longer than the wanted %s", o.Min.Words(), o.Better.Words())
+		}
+		for seen, r := 0, o; r != nil && r.Before+r.After != Planting && r.Before+r.After != ""; seen++ {
+			if seen > len(ops) {
+				return fail("its anchors form a loop")
+			}
+			r = at[r.Before+r.After]
+			if r != nil && len(r.Season) > 0 {
+				return fail("anchor %q is done in many years; anchor on planting instead", r.ID)
+			}
+		}
+	}
+	return nil
+}

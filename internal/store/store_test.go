@@ -1,0 +1,229 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/pressly/goose/v3"
+)
+
+var ctx = context.Background()
+
+func openStore(t *testing.T, dir string, o Options) *Store {
+	t.Helper()
+	s, err := Open(ctx, dir, o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = s.Close() })
+	return s
+}
+
+func write(t *testing.T, s *Store, w Write) Doc {
+	t.Helper()
+	d, err := s.Apply(ctx, "tester", "write "+w.ID, w)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return d[0]
+}
+
+func TestRevisionsAndUndo(t *testing.T) {
+	s := openStore(t, t.TempDir(), Options{})
+	if _, err := s.Undo(ctx, "tester", 1); !errors.Is(err, ErrNoChange) {
+		t.Errorf("undo of nothing: %v", err)
+	}
+	a := write(t, s, Write{BlockDoc, "a", 0, []byte(`{"v":1}`)})
+	b := write(t, s, Write{BlockDoc, "a", a.Revision, []byte(`{"v":2}`)})
+	if _, err := s.Apply(ctx, "x", "stale", Write{BlockDoc, "a", a.Revision, []byte(`{"v":3}`)}); !errors.Is(err, ErrStale) {
+		t.Fatalf("a stale write answered %v", err)
+	}
+	if d, _ := s.Block(ctx, "a"); string(d.Body) != `{"v":2}` || d.Revision != b.Revision {
+		t.Fatalf("after a stale write: %s at %d", d.Body, d.Revision)
+	}
+	h, err := s.History(ctx, 10)
+	if err != nil || len(h) != 2 {
+		t.Fatalf("history %v, %v: a refused write must leave no entry", h, err)
+	}
+	if _, err := s.Undo(ctx, "x", h[1].ID); !errors.Is(err, ErrMovedOn) {
+		t.Errorf("undoing an older change: %v", err)
+	}
+	if _, err := s.Undo(ctx, "x", h[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	d, _ := s.Block(ctx, "a")
+	if string(d.Body) != `{"v":1}` || d.Revision != b.Revision+1 {
+		t.Errorf("undo gave %s at %d", d.Body, d.Revision)
+	}
+	// The creation too can be undone, and a removal.
+	if _, err := s.Undo(ctx, "x", h[1].ID); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Block(ctx, "a"); !errors.Is(err, ErrNotFound) {
+		t.Errorf("the block is still there: %v", err)
+	}
+	c := write(t, s, Write{BlockDoc, "c", 0, []byte(`{}`)})
+	write(t, s, Write{BlockDoc, "c", c.Revision, nil})
+	if _, err := s.Block(ctx, "c"); !errors.Is(err, ErrNotFound) {
+		t.Error("removed block is found")
+	}
+	h, _ = s.History(ctx, 1)
+	if _, err := s.Undo(ctx, "x", h[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Block(ctx, "c"); err != nil {
+		t.Errorf("undo of a removal: %v", err)
+	}
+}
+
+func TestOneChangeIsAllOrNothing(t *testing.T) {
+	s := openStore(t, t.TempDir(), Options{})
+	_, err := s.Apply(ctx, "x", "two", Write{BlockDoc, "a", 0, []byte(`{}`)}, Write{BlockDoc, "b", 0, []byte(`not json`)})
+	if err == nil {
+		t.Fatal("a body that is not JSON was stored")
+	}
+	if bs, _ := s.Blocks(ctx); len(bs) != 0 {
+		t.Errorf("half a change was kept: %d blocks", len(bs))
+	}
+}
+
+func TestOneProcessPerFolder(t *testing.T) {
+	dir := t.TempDir()
+	s := openStore(t, dir, Options{})
+	if _, err := Open(ctx, dir, Options{}); !errors.Is(err, ErrInUse) || !strings.Contains(err.Error(), dir) {
+		t.Fatalf("a second process got %v", err)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	openStore(t, dir, Options{})
+}
+
+func TestDiskFull(t *testing.T) {
+	if _, err := Open(ctx, t.TempDir(), Options{MaxPages: 4}); !errors.Is(err, ErrFull) {
+		t.Fatalf("full at start: %v", err)
+	}
+	s := openStore(t, t.TempDir(), Options{MaxPages: 40})
+	big := fmt.Sprintf(`{"text":%q}`, strings.Repeat("x", 40<<10))
+	write(t, s, Write{BlockDoc, "kept", 0, []byte(`{"v":1}`)})
+	var err error
+	for i := 0; i < 20 && err == nil; i++ {
+		_, err = s.Apply(ctx, "x", "big", Write{BlockDoc, fmt.Sprint("big", i), 0, []byte(big)})
+	}
+	if !errors.Is(err, ErrFull) {
+		t.Fatalf("full in the middle of a write: %v", err)
+	}
+	d, err := s.Block(ctx, "kept")
+	if err != nil || string(d.Body) != `{"v":1}` {
+		t.Fatalf("after a full disk the estate reads %s, %v", d.Body, err)
+	}
+	h, _ := s.History(ctx, 100)
+	bs, _ := s.Blocks(ctx)
+	if len(h) != len(bs) {
+		t.Errorf("%d changes for %d blocks: the failed write left a trace", len(h), len(bs))
+	}
+}
+
+func TestReadOnlyAndForeignFiles(t *testing.T) {
+	dir := t.TempDir()
+	if err := os.WriteFile(filepath.Join(dir, FileName), []byte(strings.Repeat("this is no database. ", 100)), 0o644); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := Open(ctx, dir, Options{}); !errors.Is(err, ErrNotOurs) {
+		t.Errorf("a foreign file: %v", err)
+	}
+	s := openStore(t, t.TempDir(), Options{})
+	if _, err := s.db.Exec(`PRAGMA query_only = 1`); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Apply(ctx, "x", "write", Write{BlockDoc, "a", 0, []byte(`{}`)}); !errors.Is(err, ErrReadOnly) {
+		t.Errorf("a read-only database: %v", err)
+	}
+}
+
+func TestBackupAndRestore(t *testing.T) {
+	dir, other := t.TempDir(), t.TempDir()
+	s := openStore(t, dir, Options{})
+	write(t, s, Write{BlockDoc, "a", 0, []byte(`{"v":1}`)})
+	file := filepath.Join(t.TempDir(), "copy.db")
+	if err := s.Backup(ctx, file); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Backup(ctx, file); err == nil {
+		t.Error("a backup overwrote another")
+	}
+	o := openStore(t, other, Options{})
+	write(t, o, Write{BlockDoc, "b", 0, []byte(`{"v":2}`)})
+	if _, err := Restore(ctx, file, other, time.Now()); !errors.Is(err, ErrInUse) {
+		t.Errorf("restoring into a folder in use: %v", err)
+	}
+	if err := o.Close(); err != nil {
+		t.Fatal(err)
+	}
+	kept, err := Restore(ctx, file, other, time.Date(2027, 3, 1, 8, 0, 0, 0, time.UTC))
+	if err != nil {
+		t.Fatal(err)
+	}
+	o = openStore(t, other, Options{})
+	if d, err := o.Block(ctx, "a"); err != nil || string(d.Body) != `{"v":1}` {
+		t.Errorf("restored: %s, %v", d.Body, err)
+	}
+	if _, err := o.Block(ctx, "b"); !errors.Is(err, ErrNotFound) {
+		t.Error("the replaced estate shines through")
+	}
+	if _, err := os.Stat(kept); err != nil || !strings.Contains(kept, "replaced-20270301T080000") {
+		t.Errorf("what was replaced is kept at %q: %v", kept, err)
+	}
+	if _, err := Restore(ctx, filepath.Join(dir, "lock"), t.TempDir(), time.Now()); err == nil {
+		t.Error("a file that is no backup was restored")
+	}
+	if err := s.KeepSheet(ctx, "abc", "tea", []byte("id: tea")); err != nil {
+		t.Fatal(err)
+	}
+	if b, err := s.SheetCopy(ctx, "abc"); err != nil || string(b) != "id: tea" {
+		t.Errorf("sheet copy %s, %v", b, err)
+	}
+}
+
+// A database one migration behind is backed up before it is brought forward.
+func TestBackupBeforeMigration(t *testing.T) {
+	dir := t.TempDir()
+	db, err := open(filepath.Join(dir, FileName), 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	sub, _ := fs.Sub(migrations, "migrations")
+	p, err := goose.NewProvider(goose.DialectSQLite3, db, sub)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := p.UpTo(ctx, 1); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := db.Exec(`INSERT INTO block (id, body, revision) VALUES ('old', '{"v":1}', 1)`); err != nil {
+		t.Fatal(err)
+	}
+	_ = db.Close()
+	s := openStore(t, dir, Options{})
+	if d, err := s.Block(ctx, "old"); err != nil || string(d.Body) != `{"v":1}` {
+		t.Errorf("after migration: %s, %v", d.Body, err)
+	}
+	backups, _ := filepath.Glob(filepath.Join(dir, "*.before-002-*"))
+	if len(backups) != 1 {
+		t.Fatalf("backups before the migration: %v", backups)
+	}
+	again := t.TempDir()
+	if err := os.Rename(backups[0], filepath.Join(again, FileName)); err != nil {
+		t.Fatal(err)
+	}
+	if d, err := openStore(t, again, Options{}).Block(ctx, "old"); err != nil || string(d.Body) != `{"v":1}` {
+		t.Errorf("the backup holds %s, %v", d.Body, err)
+	}
+}

@@ -590,10 +590,15 @@ func (c *computation) jobs() {
 			c.p.Years[i].Jobs++
 		}
 	}
+	names := at(c.ops)
+	rules := make(map[string]string, len(c.ops))
+	for i := range c.ops {
+		rules[c.ops[i].ID] = rule(&c.ops[i], names)
+	}
 	for _, j := range jobs {
 		o := j.Operation
 		add(Job{Key: j.Key, Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
-			Rule: rule(o, at(c.ops)), Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,
+			Rule: rules[o.ID], Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,
 			Passed: c.p.Stage != Planted && j.Passed(c.in.Today)})
 	}
 	for i := range c.p.Years {

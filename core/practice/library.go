@@ -33,6 +33,7 @@ func Load(text []byte) (*Sheet, error) {
 	}
 	sum := sha256.Sum256(text)
 	s.Digest = hex.EncodeToString(sum[:8])
+	s.text = text
 	return &s, nil
 }
 
@@ -57,6 +58,9 @@ func BuiltIn() (*Library, error) {
 	return l, nil
 }
 
+// Text is what the sheet was read from, to be kept when a plan is adopted with it.
+func (s *Sheet) Text() []byte { return s.text }
+
 // Get is the sheet with that id.
 func (l *Library) Get(id string) (*Sheet, bool) {
 	s, ok := l.sheets[id]
@@ -71,4 +75,13 @@ func (l *Library) All() []*Sheet {
 	}
 	sort.Slice(out, func(i, j int) bool { return out[i].Name < out[j].Name })
 	return out
+}
+
+// LibraryOf is a library of the sheets given.
+func LibraryOf(sheets ...*Sheet) *Library {
+	l := &Library{sheets: map[string]*Sheet{}}
+	for _, s := range sheets {
+		l.sheets[s.ID] = s
+	}
+	return l
 }

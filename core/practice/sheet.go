@@ -61,6 +61,7 @@ type Sheet struct {
 	Notes    []Section                 `yaml:"notes" json:"notes"`
 	Cautions []Note                    `yaml:"cautions" json:"cautions"`
 	Digest   string                    `yaml:"-" json:"digest"` // of the text it was read from
+	text     []byte
 }
 
 // Span is low, base, high in whole years.

@@ -15,12 +15,14 @@ type Job struct {
 	Age         int // age year it falls in
 	From, By    civil.Date
 	Preparation bool // counted back from planting
+	Moot        bool // the operation it prepares is done already
 	Done        civil.Date
 }
 
-// Passed reports a preparation not recorded as done whose last workable day lies before today.
+// Passed reports a preparation not recorded as done whose last workable day lies before today, while
+// what it prepares is still to be done.
 func (j Job) Passed(today civil.Date) bool {
-	return j.Preparation && j.Done.IsZero() && j.By.Before(today)
+	return j.Preparation && !j.Moot && j.Done.IsZero() && j.By.Before(today)
 }
 
 // Calendar is what Jobs needs to know besides the operations.
@@ -52,7 +54,7 @@ func Jobs(ops []Operation, c Calendar) []Job {
 				ref.From, ref.By = ref.Done, ref.Done
 			}
 		}
-		j := Job{Key: o.ID, Operation: o, Done: c.Done[o.ID]}
+		j := Job{Key: o.ID, Operation: o, Done: c.Done[o.ID], Moot: o.Before != "" && !c.Done[o.Before].IsZero()}
 		if o.Before != "" {
 			j.Preparation = true
 			j.From, j.By = o.Better.From(ref.From, -1), o.Min.From(ref.By, -1)

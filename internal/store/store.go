@@ -27,14 +27,14 @@ const FileName = "slowroot.db"
 
 // Errors a caller can tell apart.
 var (
-	ErrNotFound  = errors.New("there is no such thing in this estate")
-	ErrStale     = errors.New("somebody changed this since it was read")
-	ErrFull      = errors.New("the disk is full: nothing was changed")
-	ErrReadOnly  = errors.New("the database cannot be written: nothing was changed")
-	ErrInUse     = errors.New("another slowroot is already using this data folder")
-	ErrNoChange  = errors.New("there is nothing to undo")
-	ErrMovedOn   = errors.New("this was changed again since; undo the later change first")
-	ErrNotOurs   = errors.New("this file is not a slowroot database")
+	ErrNotFound = errors.New("there is no such thing in this estate")
+	ErrStale    = errors.New("somebody changed this since it was read")
+	ErrFull     = errors.New("the disk is full: nothing was changed")
+	ErrReadOnly = errors.New("the database cannot be written: nothing was changed")
+	ErrInUse    = errors.New("another slowroot is already using this data folder")
+	ErrNoChange = errors.New("there is nothing to undo")
+	ErrMovedOn  = errors.New("this was changed again since; undo the later change first")
+	ErrNotOurs  = errors.New("this file is not a slowroot database")
 )
 
 // Kind of document.

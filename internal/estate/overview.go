@@ -1,0 +1,157 @@
+package estate
+
+import (
+	"context"
+	"fmt"
+	"sort"
+
+	"slowroot/core/civil"
+	"slowroot/core/finding"
+	"slowroot/core/geo"
+	"slowroot/core/plan"
+	"slowroot/core/units"
+)
+
+// Overview is every block in short.
+type Overview struct {
+	Estate         plan.Estate `json:"estate"`
+	EstateRevision int         `json:"estateRevision"`
+	Today          civil.Date  `json:"today"`
+	YearToday      int         `json:"yearToday"`
+	Blocks         []InShort   `json:"blocks"`
+}
+
+// InShort is what the map and the stacked ground lines need of a block.
+type InShort struct {
+	ID        string            `json:"id"`
+	Revision  int               `json:"revision"`
+	Number    int               `json:"number"`
+	Name      string            `json:"name"`
+	Stage     plan.Stage        `json:"stage"`
+	Sheet     string            `json:"sheet"`
+	SheetName string            `json:"sheetName"`
+	Product   string            `json:"product"`
+	Headline  string            `json:"headline"`
+	YieldAs   units.Quantity    `json:"yieldAs"`
+	MassAs    units.Quantity    `json:"massAs"`
+	AreaM2    float64           `json:"areaM2"`
+	Stations  int               `json:"stations"`
+	Standing  civil.Date        `json:"standing"`
+	Boundary  geo.Polygon       `json:"boundary"`
+	Years     []YearInShort     `json:"years"`
+	Findings  []finding.Finding `json:"findings"`
+	Problem   string            `json:"problem,omitempty"` // why no plan can be computed
+}
+
+// YearInShort is one season of a block's ground line.
+type YearInShort struct {
+	Season   int     `json:"season"`
+	Label    string  `json:"label"`
+	Age      int     `json:"age"`
+	Low      float64 `json:"low"` // kg per planted hectare
+	Base     float64 `json:"base"`
+	High     float64 `json:"high"`
+	BlockKg  float64 `json:"blockKg"`
+	PickedKg float64 `json:"pickedKg"`
+	Recorded bool    `json:"recorded"`
+	FeedKg   float64 `json:"feedKg"` // nitrogen for the block
+	Jobs     int     `json:"jobs"`
+}
+
+// Overview computes every block's plan in short. A block whose plan cannot be computed says why and
+// does not hide the others.
+func (s *Service) Overview(ctx context.Context) (Overview, error) {
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return Overview{}, err
+	}
+	docs, err := s.blocks(ctx)
+	if err != nil {
+		return Overview{}, err
+	}
+	out := Overview{Estate: e.Estate, EstateRevision: e.Revision, Today: s.today(), Blocks: make([]InShort, 0, len(docs))}
+	for _, d := range docs {
+		b := InShort{ID: d.ID, Revision: d.Revision, Number: d.Block.Number, Name: d.Block.Name, Stage: plan.Empty, Boundary: d.Block.Boundary,
+			Years: []YearInShort{}, Findings: []finding.Finding{}}
+		p, err := s.compute(ctx, e.Estate, d.ID, d.Block, nil)
+		if err != nil {
+			b.Problem = err.Error()
+			out.Blocks = append(out.Blocks, b)
+			continue
+		}
+		out.YearToday = p.YearToday
+		b.shorten(p, d.Block, e.Estate.Units)
+		out.Blocks = append(out.Blocks, b)
+	}
+	if out.YearToday == 0 {
+		out.YearToday = s.today().Year()
+	}
+	return out, nil
+}
+
+func (b *InShort) shorten(p *plan.Plan, block plan.Block, sys units.System) {
+	b.Stage, b.Sheet, b.SheetName, b.Product = p.Stage, p.Sheet, p.SheetName, p.Product
+	b.YieldAs, b.MassAs, b.AreaM2, b.Findings = p.YieldAs, p.MassAs, p.Ground.AreaM2, p.Findings
+	for _, r := range p.Rows {
+		b.Stations += r.Stations
+	}
+	for _, y := range p.Years {
+		b.Years = append(b.Years, YearInShort{y.Season, y.Label, y.Age, y.PerHa.Low, y.PerHa.Base, y.PerHa.High, y.BlockKg.Base, y.PickedKg, y.Recorded, y.FeedKg["n"], y.Jobs})
+	}
+	area := units.Text(p.Ground.AreaM2, units.Area, sys)
+	if p.Stage == plan.Empty {
+		b.Headline = "nothing yet, " + area
+		return
+	}
+	b.Standing = block.Planting.Standing()
+	verb := "planned for"
+	if p.Stage == plan.Planted {
+		verb = "planted"
+	}
+	b.Headline = fmt.Sprintf("%s, %s %d, %s", lower(p.SheetName), verb, b.Standing.Year(), area)
+}
+
+func lower(s string) string {
+	if s == "" {
+		return s
+	}
+	return string(s[0]|0x20) + s[1:]
+}
+
+// EstateJob is a job and the block it is on.
+type EstateJob struct {
+	Block     string   `json:"block"`
+	BlockName string   `json:"blockName"`
+	Number    int      `json:"number"`
+	Job       plan.Job `json:"job"`
+}
+
+// Jobs are the jobs of all blocks whose dates touch the days from…to, in date order, and with them
+// every preparation whose day has passed.
+func (s *Service) Jobs(ctx context.Context, from, to civil.Date) ([]EstateJob, error) {
+	if from.IsZero() || to.IsZero() || to.Before(from) || to.Sub(from) > 3700 {
+		return nil, finding.Bad("from", from.String()+" to "+to.String(), "is not a span of days", "two days written YYYY-MM-DD, at most ten years apart")
+	}
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return nil, err
+	}
+	docs, err := s.blocks(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := []EstateJob{}
+	for _, d := range docs {
+		p, err := s.compute(ctx, e.Estate, d.ID, d.Block, nil)
+		if err != nil {
+			continue // the overview says why
+		}
+		for _, j := range p.Jobs {
+			if j.Passed || !j.By.Before(from) && !j.From.After(to) {
+				out = append(out, EstateJob{d.ID, d.Block.Name, d.Block.Number, j})
+			}
+		}
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].Job.From.Before(out[j].Job.From) })
+	return out, nil
+}

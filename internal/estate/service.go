@@ -1,0 +1,585 @@
+// Package estate is the use cases: load inputs, compute, preview, change with history, undo, adopt and
+// record. The server and the command line both stand on it.
+package estate
+
+import (
+	"context"
+	"crypto/rand"
+	"encoding/hex"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"sort"
+	"strings"
+
+	jsonpatch "github.com/evanphx/json-patch/v5"
+
+	"slowroot/core/calc"
+	"slowroot/core/civil"
+	"slowroot/core/finding"
+	"slowroot/core/plan"
+	"slowroot/core/practice"
+	"slowroot/core/schedule"
+	"slowroot/core/units"
+	"slowroot/core/working"
+	"slowroot/internal/store"
+)
+
+// EstateDoc and BlockDoc are documents with the revision they were read at.
+type EstateDoc struct {
+	Revision int         `json:"revision"`
+	Estate   plan.Estate `json:"estate"`
+}
+type BlockDoc struct {
+	ID       string     `json:"id"`
+	Revision int        `json:"revision"`
+	Block    plan.Block `json:"block"`
+}
+
+// Stale is a write made from an old revision; Current is what stands now (an EstateDoc or BlockDoc).
+type Stale struct{ Current any }
+
+func (e *Stale) Error() string { return store.ErrStale.Error() }
+func (e *Stale) Unwrap() error { return store.ErrStale }
+
+// Service is an open estate.
+type Service struct {
+	store  *store.Store
+	sheets *practice.Library
+	calcs  *calc.Registry
+	today  func() civil.Date
+}
+
+// New joins a store with the library of sheets. today is the day plans are seen from.
+func New(s *store.Store, sheets *practice.Library, today func() civil.Date) *Service {
+	return &Service{store: s, sheets: sheets, calcs: calc.New(sheets), today: today}
+}
+
+// Today is the day plans are seen from.
+func (s *Service) Today() civil.Date { return s.today() }
+
+// Sheets and Calculators are the libraries behind the service.
+func (s *Service) Sheets() []*practice.Sheet   { return s.sheets.All() }
+func (s *Service) Calculators() *calc.Registry { return s.calcs }
+
+// Estate is the estate, store.ErrNotFound before one is begun.
+func (s *Service) Estate(ctx context.Context) (EstateDoc, error) {
+	d, err := s.store.Estate(ctx)
+	if err != nil {
+		return EstateDoc{}, err
+	}
+	out := EstateDoc{Revision: d.Revision}
+	return out, json.Unmarshal(d.Body, &out.Estate)
+}
+
+// Begin starts an empty estate with the season windows proposed for its hemisphere.
+func (s *Service) Begin(ctx context.Context, name, place string, u units.System, south bool, person string) (EstateDoc, error) {
+	e := plan.Estate{Name: strings.TrimSpace(name), Place: place, Units: u, Seasons: schedule.Temperate(south),
+		People: []plan.Person{}, Climate: []plan.Month{}}
+	if person = strings.TrimSpace(person); person != "" {
+		e.People = append(e.People, plan.Person{Name: person, Role: "manager"})
+	}
+	return s.putEstate(ctx, person, "Began the estate "+e.Name, 0, e)
+}
+
+func (s *Service) putEstate(ctx context.Context, who, what string, revision int, e plan.Estate) (EstateDoc, error) {
+	if err := e.Valid(); err != nil {
+		return EstateDoc{}, err
+	}
+	body, err := json.Marshal(e)
+	if err != nil {
+		return EstateDoc{}, err
+	}
+	docs, err := s.store.Apply(ctx, who, what, store.Write{Kind: store.EstateDoc, Revision: revision, Body: body})
+	if errors.Is(err, store.ErrStale) {
+		now, readErr := s.Estate(ctx)
+		if readErr != nil {
+			return EstateDoc{}, readErr
+		}
+		return EstateDoc{}, &Stale{now}
+	}
+	if err != nil {
+		return EstateDoc{}, err
+	}
+	return EstateDoc{docs[0].Revision, e}, nil
+}
+
+// ChangeEstate applies a merge patch made from a revision.
+func (s *Service) ChangeEstate(ctx context.Context, who string, revision int, patch []byte) (EstateDoc, error) {
+	d, err := s.Estate(ctx)
+	if err != nil {
+		return EstateDoc{}, err
+	}
+	if d.Revision != revision {
+		return EstateDoc{}, &Stale{d}
+	}
+	var e plan.Estate
+	if err := merge(d.Estate, patch, &e); err != nil {
+		return EstateDoc{}, err
+	}
+	return s.putEstate(ctx, who, "Changed "+said(patch)+" of the estate", revision, e)
+}
+
+// merge applies an RFC 7396 merge patch to a value and refuses fields that do not exist.
+func merge(v any, patch []byte, to any) error {
+	doc, err := json.Marshal(v)
+	if err != nil {
+		return err
+	}
+	out, err := jsonpatch.MergePatch(doc, patch)
+	if err != nil {
+		return finding.Bad("body", short(patch), "is not a merge patch: "+err.Error(), "a JSON object with the fields to change")
+	}
+	return decode(out, to)
+}
+
+// decode reads JSON strictly, turning what does not fit into a FieldError.
+func decode(text []byte, to any) error {
+	dec := json.NewDecoder(strings.NewReader(string(text)))
+	dec.DisallowUnknownFields()
+	err := dec.Decode(to)
+	var typ *json.UnmarshalTypeError
+	switch {
+	case err == nil:
+		return nil
+	case errors.As(err, &typ) && typ.Field == "":
+		return finding.Bad("body", typ.Value, "is not an object", "a JSON object with the fields to change")
+	case errors.As(err, &typ):
+		return finding.Bad(typ.Field, typ.Value, "is not of the right kind", typ.Type.String())
+	}
+	return finding.Bad("body", "", strings.TrimPrefix(err.Error(), "json: "), "the fields of the contract, dates written YYYY-MM-DD")
+}
+
+func short(b []byte) string {
+	if len(b) > 60 {
+		return string(b[:60]) + "…"
+	}
+	return string(b)
+}
+
+// said names what a patch changes, in words for the history.
+func said(patch []byte) string {
+	var m map[string]any
+	if json.Unmarshal(patch, &m) != nil {
+		return "something"
+	}
+	words := map[string]string{"date": "the planting date", "choices": "the way at a fork", "layout": "the spacing", "done": "what is done", "accepted": "a note",
+		"boundary": "the boundary", "planting": "the planting", "picked": "what was picked", "sheet": "the crop", "survival": "the survival expected", "sheetDigest": "the sheet's version"}
+	var out []string
+	var walk func(m map[string]any)
+	walk = func(m map[string]any) {
+		for k, v := range m {
+			if inner, ok := v.(map[string]any); ok && k == "planting" && inner["sheet"] == nil {
+				walk(inner)
+				continue
+			}
+			w := words[k]
+			if w == "" {
+				w = k
+			}
+			out = append(out, w)
+		}
+	}
+	walk(m)
+	sort.Strings(out)
+	if len(out) == 0 {
+		return "nothing"
+	}
+	return strings.Join(out, ", ")
+}
+
+func newID() string {
+	var b [8]byte
+	_, _ = rand.Read(b[:]) // never fails: crypto/rand
+	return hex.EncodeToString(b[:])
+}
+
+// AddBlocks adds blocks as one change.
+func (s *Service) AddBlocks(ctx context.Context, who string, blocks []plan.Block) ([]BlockDoc, error) {
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if len(blocks) == 0 || len(blocks) > 1000 {
+		return nil, finding.Bad("blocks", len(blocks), "is not a number of blocks to add", "1 to 1000")
+	}
+	next := 1
+	if docs, err := s.blocks(ctx); err == nil {
+		for _, d := range docs {
+			next = max(next, d.Block.Number+1)
+		}
+	}
+	writes := make([]store.Write, len(blocks))
+	out := make([]BlockDoc, len(blocks))
+	for i, b := range blocks {
+		if b.Number == 0 {
+			b.Number = next
+			next++
+		}
+		id := newID()
+		if err := s.prepare(ctx, e.Estate, id, who, &b); err != nil {
+			return nil, fmt.Errorf("block %q: %w", b.Name, err)
+		}
+		body, err := json.Marshal(b)
+		if err != nil {
+			return nil, err
+		}
+		writes[i] = store.Write{Kind: store.BlockDoc, ID: id, Body: body}
+		out[i] = BlockDoc{ID: id, Revision: 1, Block: b}
+	}
+	what := "Added " + blocks[0].Name
+	if len(blocks) > 1 {
+		what = fmt.Sprintf("Added %d blocks", len(blocks))
+	}
+	_, err = s.store.Apply(ctx, who, what, writes...)
+	return out, err
+}
+
+// prepare checks a block that comes from outside and fixes the layout of one said to be planted.
+func (s *Service) prepare(ctx context.Context, e plan.Estate, id, who string, b *plan.Block) error {
+	p := b.Planting
+	if p == nil {
+		return b.Valid()
+	}
+	fix := !p.Planted.IsZero() && p.AsPlanted == nil
+	planted := p.Planted
+	if fix {
+		p.Planted = civil.Date{}
+	}
+	s.sign(p, who)
+	got, err := s.compute(ctx, e, id, *b, nil)
+	if err != nil {
+		return err
+	}
+	if fix {
+		p.AsPlanted, p.Planted = got.Fix(got.Choices[practice.LayoutFork]), planted
+	}
+	return b.Valid()
+}
+
+// sign fills in who made a choice and when, where the caller left it out.
+func (s *Service) sign(p *plan.Planting, who string) {
+	for k, c := range p.Choices {
+		if c.By == "" {
+			c.By = who
+		}
+		if c.On.IsZero() {
+			c.On = s.today()
+		}
+		p.Choices[k] = c
+	}
+}
+
+func (s *Service) blocks(ctx context.Context) ([]BlockDoc, error) {
+	docs, err := s.store.Blocks(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]BlockDoc, len(docs))
+	for i, d := range docs {
+		out[i] = BlockDoc{ID: d.ID, Revision: d.Revision}
+		if err := json.Unmarshal(d.Body, &out[i].Block); err != nil {
+			return nil, err
+		}
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].Block.Number < out[j].Block.Number })
+	return out, nil
+}
+
+// Blocks are all blocks by number.
+func (s *Service) Blocks(ctx context.Context) ([]BlockDoc, error) { return s.blocks(ctx) }
+
+// Block is one block.
+func (s *Service) Block(ctx context.Context, id string) (BlockDoc, error) {
+	d, err := s.store.Block(ctx, id)
+	if err != nil {
+		return BlockDoc{}, err
+	}
+	out := BlockDoc{ID: d.ID, Revision: d.Revision}
+	return out, json.Unmarshal(d.Body, &out.Block)
+}
+
+// ChangeBlock applies a merge patch made from a revision. What adoption and planting fixed is changed
+// only by their own commands.
+func (s *Service) ChangeBlock(ctx context.Context, who, id string, revision int, patch []byte) (BlockDoc, error) {
+	return s.change(ctx, who, id, revision, func(d BlockDoc) (plan.Block, string, error) {
+		b, err := s.patched(ctx, who, d, patch)
+		return b, "Changed " + said(patch) + " of " + d.Block.Name, err
+	})
+}
+
+func (s *Service) patched(ctx context.Context, who string, d BlockDoc, patch []byte) (plan.Block, error) {
+	var b plan.Block
+	if err := merge(d.Block, patch, &b); err != nil {
+		return b, err
+	}
+	if err := fixed(d.Block.Planting, b.Planting); err != nil {
+		return b, err
+	}
+	if b.Planting != nil {
+		s.sign(b.Planting, who)
+	}
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return b, err
+	}
+	_, err = s.compute(ctx, e.Estate, d.ID, b, nil)
+	return b, err
+}
+
+// fixed refuses to change by hand what adoption and planting recorded.
+func fixed(was, is *plan.Planting) error {
+	if was == nil {
+		was = &plan.Planting{}
+	}
+	if is == nil {
+		if was.AsPlanted != nil {
+			return finding.Bad("planting", "none", "plants stand in the ground here", "undo the record of planting first")
+		}
+		return nil
+	}
+	a, _ := json.Marshal([]any{was.AsPlanted, was.Planted, was.Baseline, was.AdoptedOn, was.AdoptedBy, was.BaseDate})
+	b, _ := json.Marshal([]any{is.AsPlanted, is.Planted, is.Baseline, is.AdoptedOn, is.AdoptedBy, is.BaseDate})
+	if string(a) != string(b) {
+		return finding.Bad("planting", "adopted or planted", "was fixed when the plan was adopted or the planting recorded", "use adopt, record as planted, or undo")
+	}
+	if was.AsPlanted != nil && was.Sheet != is.Sheet {
+		return finding.Bad("planting.sheet", is.Sheet, "another crop stands in the ground here", was.Sheet)
+	}
+	return nil
+}
+
+// change reads, changes and writes one block at a revision.
+func (s *Service) change(ctx context.Context, who, id string, revision int, f func(BlockDoc) (plan.Block, string, error)) (BlockDoc, error) {
+	d, err := s.Block(ctx, id)
+	if err != nil {
+		return BlockDoc{}, err
+	}
+	if d.Revision != revision {
+		return BlockDoc{}, &Stale{d}
+	}
+	b, what, err := f(d)
+	if err != nil {
+		return BlockDoc{}, err
+	}
+	body, err := json.Marshal(b)
+	if err != nil {
+		return BlockDoc{}, err
+	}
+	docs, err := s.store.Apply(ctx, who, what, store.Write{Kind: store.BlockDoc, ID: id, Revision: revision, Body: body})
+	if err != nil {
+		return BlockDoc{}, s.stale(ctx, id, err)
+	}
+	return BlockDoc{ID: id, Revision: docs[0].Revision, Block: b}, nil
+}
+
+// stale adds the current state to a write that lost a race.
+func (s *Service) stale(ctx context.Context, id string, err error) error {
+	if !errors.Is(err, store.ErrStale) {
+		return err
+	}
+	now, readErr := s.Block(ctx, id)
+	if readErr != nil {
+		return readErr
+	}
+	return &Stale{now}
+}
+
+// RemoveBlock removes a block; undo brings it back.
+func (s *Service) RemoveBlock(ctx context.Context, who, id string, revision int) error {
+	d, err := s.Block(ctx, id)
+	if err != nil {
+		return err
+	}
+	_, err = s.store.Apply(ctx, who, "Removed "+d.Block.Name, store.Write{Kind: store.BlockDoc, ID: id, Revision: revision})
+	return s.stale(ctx, id, err)
+}
+
+// compute makes the plan with the sheet the planting holds to.
+func (s *Service) compute(ctx context.Context, e plan.Estate, id string, b plan.Block, tr *working.Trace) (*plan.Plan, error) {
+	in, err := s.input(ctx, e, id, b)
+	if err != nil {
+		return nil, err
+	}
+	return plan.Compute(in, tr)
+}
+
+func (s *Service) input(ctx context.Context, e plan.Estate, id string, b plan.Block) (plan.Input, error) {
+	in := plan.Input{Estate: e, BlockID: id, Block: b, Today: s.today()}
+	if b.Planting == nil {
+		return in, nil
+	}
+	in.Sheet, _ = s.sheets.Get(b.Planting.Sheet)
+	if dg := b.Planting.SheetDigest; dg != "" && (in.Sheet == nil || in.Sheet.Digest != dg) {
+		text, err := s.store.SheetCopy(ctx, dg)
+		if errors.Is(err, store.ErrNotFound) {
+			return in, finding.Bad("planting.sheetDigest", dg, "is a version of the sheet that is not kept here", "leave it out to take the library's")
+		}
+		if err != nil {
+			return in, err
+		}
+		kept, err := practice.Load(text)
+		if err != nil {
+			return in, fmt.Errorf("reading the sheet kept at adoption: %w", err)
+		}
+		in.NewSheet, in.Sheet = in.Sheet, kept
+	}
+	return in, nil
+}
+
+// at loads what a computation of one block needs.
+func (s *Service) at(ctx context.Context, id string) (EstateDoc, BlockDoc, error) {
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return e, BlockDoc{}, err
+	}
+	d, err := s.Block(ctx, id)
+	return e, d, err
+}
+
+// Plan is the plan of a block.
+func (s *Service) Plan(ctx context.Context, id string) (*plan.Plan, error) {
+	e, d, err := s.at(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	return s.compute(ctx, e.Estate, id, d.Block, nil)
+}
+
+// Preview is the plan as it would be with a merge patch. It writes nothing.
+func (s *Service) Preview(ctx context.Context, id string, patch []byte) (*plan.Plan, error) {
+	e, d, err := s.at(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	var b plan.Block
+	if err := merge(d.Block, patch, &b); err != nil {
+		return nil, err
+	}
+	return s.compute(ctx, e.Estate, id, b, nil)
+}
+
+// Forks are the places where practice divides, each way computed for this block.
+func (s *Service) Forks(ctx context.Context, id string) ([]plan.Fork, error) {
+	e, d, err := s.at(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	in, err := s.input(ctx, e.Estate, id, d.Block)
+	if err != nil {
+		return nil, err
+	}
+	return plan.Forks(in)
+}
+
+// Working is the working of one figure; a path without any is store.ErrNotFound.
+func (s *Service) Working(ctx context.Context, id, figure string) ([]working.Step, error) {
+	e, d, err := s.at(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	tr := &working.Trace{Want: figure}
+	if _, err := s.compute(ctx, e.Estate, id, d.Block, tr); err != nil {
+		return nil, err
+	}
+	if len(tr.Steps) == 0 {
+		return nil, fmt.Errorf("figure %q: %w", figure, store.ErrNotFound)
+	}
+	return tr.Steps, nil
+}
+
+// Adopt accepts the plan: the dates of its jobs become the baseline and the sheet is kept as it is.
+func (s *Service) Adopt(ctx context.Context, who, id string, revision int) (BlockDoc, error) {
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return BlockDoc{}, err
+	}
+	return s.change(ctx, who, id, revision, func(d BlockDoc) (plan.Block, string, error) {
+		b := d.Block
+		if b.Planting == nil {
+			return b, "", finding.Bad("planting", "none", "there is no plan to adopt", "choose a crop first")
+		}
+		got, err := s.compute(ctx, e.Estate, id, b, nil)
+		if err != nil {
+			return b, "", err
+		}
+		if err := nothingStops(got); err != nil {
+			return b, "", err
+		}
+		p := *b.Planting
+		if err := s.keepSheet(ctx, &p); err != nil {
+			return b, "", err
+		}
+		p.AdoptedOn, p.AdoptedBy, p.BaseDate = s.today(), who, p.Standing()
+		p.Baseline = make(map[string]civil.Date, len(got.Jobs))
+		for _, j := range got.Jobs {
+			p.Baseline[j.Key] = j.From
+		}
+		b.Planting = &p
+		return b, "Adopted the plan of " + b.Name, nil
+	})
+}
+
+func nothingStops(p *plan.Plan) error {
+	for _, f := range p.Findings {
+		if f.Weight == finding.Stops {
+			return finding.Bad("planting", f.Subject, "something stops the plan: "+f.Sentence, "mend it first")
+		}
+	}
+	return nil
+}
+
+func (s *Service) keepSheet(ctx context.Context, p *plan.Planting) error {
+	if p.SheetDigest != "" {
+		return nil
+	}
+	sheet, ok := s.sheets.Get(p.Sheet)
+	if !ok {
+		return finding.Bad("planting.sheet", p.Sheet, "is not a practice sheet of the library", "a sheet from the list of sheets")
+	}
+	p.SheetDigest = sheet.Digest
+	return s.store.KeepSheet(ctx, sheet.Digest, sheet.ID, sheet.Text())
+}
+
+// RecordPlanted fixes the layout as it went into the ground, with permanent station numbers.
+func (s *Service) RecordPlanted(ctx context.Context, who, id string, revision int, on civil.Date) (BlockDoc, error) {
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return BlockDoc{}, err
+	}
+	return s.change(ctx, who, id, revision, func(d BlockDoc) (plan.Block, string, error) {
+		b := d.Block
+		switch {
+		case b.Planting == nil:
+			return b, "", finding.Bad("planting", "none", "there is no planting to record", "choose a crop first")
+		case b.Planting.AsPlanted != nil:
+			return b, "", finding.Bad("on", on, "a planting is recorded already", "undo that record first")
+		case on.IsZero() || on.After(s.today()):
+			return b, "", finding.Bad("on", on, "a planting cannot be recorded for a day that has not come", "a day up to "+s.today().Words())
+		}
+		got, err := s.compute(ctx, e.Estate, id, b, nil)
+		if err != nil {
+			return b, "", err
+		}
+		for _, f := range got.Findings {
+			if f.Rule == "rows.none" {
+				return b, "", finding.Bad("planting.layout", f.Subject, f.Sentence, "mend it first")
+			}
+		}
+		p := *b.Planting
+		if err := s.keepSheet(ctx, &p); err != nil {
+			return b, "", err
+		}
+		p.AsPlanted, p.Planted = got.Fix(got.Choices[practice.LayoutFork]), on
+		b.Planting = &p
+		return b, "Recorded " + b.Name + " as planted", nil
+	})
+}
+
+// History and Undo are the store's.
+func (s *Service) History(ctx context.Context) ([]store.Change, error) {
+	return s.store.History(ctx, 200)
+}
+func (s *Service) Undo(ctx context.Context, who string, change int64) (store.Change, error) {
+	return s.store.Undo(ctx, who, change)
+}

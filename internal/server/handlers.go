@@ -1,0 +1,357 @@
+package server
+
+import (
+	"encoding/csv"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"slowroot/core/civil"
+	"slowroot/core/finding"
+	"slowroot/core/plan"
+	"slowroot/core/schedule"
+	"slowroot/core/units"
+	"slowroot/internal/api"
+	"slowroot/internal/formats/geojson"
+	"slowroot/internal/store"
+)
+
+// answer writes v, or the error.
+func answer[T any](s *Server, c *gin.Context, status int, v T, err error) {
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(status, v)
+}
+
+// revisioned is answer with the revision as ETag.
+func revisioned[T any](s *Server, c *gin.Context, status, revision int, v T, err error) {
+	if err == nil {
+		c.Header("ETag", fmt.Sprintf("%q", strconv.Itoa(revision)))
+	}
+	answer(s, c, status, v, err)
+}
+
+func (s *Server) body(c *gin.Context) ([]byte, bool) {
+	b, err := io.ReadAll(c.Request.Body)
+	if err != nil {
+		s.fail(c, err)
+		return nil, false
+	}
+	return b, true
+}
+
+// decode reads a JSON body strictly.
+func (s *Server) decode(c *gin.Context, to any) bool {
+	b, ok := s.body(c)
+	if !ok {
+		return false
+	}
+	dec := json.NewDecoder(strings.NewReader(string(b)))
+	dec.DisallowUnknownFields()
+	if err := dec.Decode(to); err != nil {
+		s.fail(c, finding.Bad("body", "", strings.TrimPrefix(err.Error(), "json: "), "the fields of the contract"))
+		return false
+	}
+	return true
+}
+
+// revision reads If-Match; without one the write is refused.
+func (s *Server) revision(c *gin.Context, ifMatch *string) (int, bool) {
+	if ifMatch == nil || *ifMatch == "" {
+		s.fail(c, errNoIfMatch)
+		return 0, false
+	}
+	n, err := strconv.Atoi(strings.Trim(strings.TrimPrefix(*ifMatch, "W/"), `"`))
+	if err != nil {
+		s.fail(c, finding.Bad("If-Match", *ifMatch, "is not a revision", `a number in quotes, such as "3"`))
+		return 0, false
+	}
+	return n, true
+}
+
+// person is who makes the change.
+func person(by *string) string {
+	if by == nil {
+		return ""
+	}
+	name, err := url.PathUnescape(*by)
+	if err != nil {
+		return *by
+	}
+	return name
+}
+
+func (s *Server) GetStatus(c *gin.Context) {
+	_, err := s.Estate.Estate(c)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, api.Status{Version: s.Version, Build: s.Build, Today: s.Estate.Today().String(), TodayFixed: s.TodayFixed, HasEstate: err == nil})
+}
+
+func (s *Server) GetEstate(c *gin.Context) {
+	d, err := s.Estate.Estate(c)
+	revisioned(s, c, http.StatusOK, d.Revision, d, err)
+}
+
+func (s *Server) BeginEstate(c *gin.Context) {
+	var in api.EstateBegin
+	if !s.decode(c, &in) {
+		return
+	}
+	place := ""
+	if in.Place != nil {
+		place = *in.Place
+	}
+	d, err := s.Estate.Begin(c, in.Name, place, units.System(in.Units), in.South, in.Person)
+	revisioned(s, c, http.StatusCreated, d.Revision, d, err)
+}
+
+func (s *Server) ChangeEstate(c *gin.Context, p api.ChangeEstateParams) {
+	rev, ok := s.revision(c, p.IfMatch)
+	if !ok {
+		return
+	}
+	if b, ok := s.body(c); ok {
+		d, err := s.Estate.ChangeEstate(c, person(p.XPerson), rev, b)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
+}
+
+func (s *Server) LoadDemonstration(c *gin.Context) {
+	d, err := s.Demo()
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	e, err := s.Estate.LoadDemonstration(c, d)
+	revisioned(s, c, http.StatusCreated, e.Revision, e, err)
+}
+
+func (s *Server) ProposeSeasons(c *gin.Context, p api.ProposeSeasonsParams) {
+	c.JSON(http.StatusOK, schedule.Temperate(p.South))
+}
+
+func (s *Server) GetOverview(c *gin.Context) {
+	o, err := s.Estate.Overview(c)
+	answer(s, c, http.StatusOK, o, err)
+}
+
+func (s *Server) GetJobs(c *gin.Context, p api.GetJobsParams) {
+	from, err := civil.Parse(p.From)
+	to, err2 := civil.Parse(p.To)
+	if err = errors.Join(err, err2); err != nil {
+		s.fail(c, finding.Bad("from", p.From+" to "+p.To, err.Error(), "days written YYYY-MM-DD"))
+		return
+	}
+	jobs, err := s.Estate.Jobs(c, from, to)
+	answer(s, c, http.StatusOK, jobs, err)
+}
+
+func (s *Server) AddBlocks(c *gin.Context, p api.AddBlocksParams) {
+	var in struct {
+		Blocks []plan.Block `json:"blocks"`
+	}
+	if !s.decode(c, &in) {
+		return
+	}
+	docs, err := s.Estate.AddBlocks(c, person(p.XPerson), in.Blocks)
+	answer(s, c, http.StatusCreated, docs, err)
+}
+
+func (s *Server) GetBlock(c *gin.Context, id string) {
+	d, err := s.Estate.Block(c, id)
+	revisioned(s, c, http.StatusOK, d.Revision, d, err)
+}
+
+func (s *Server) ChangeBlock(c *gin.Context, id string, p api.ChangeBlockParams) {
+	rev, ok := s.revision(c, p.IfMatch)
+	if !ok {
+		return
+	}
+	if b, ok := s.body(c); ok {
+		d, err := s.Estate.ChangeBlock(c, person(p.XPerson), id, rev, b)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
+}
+
+func (s *Server) RemoveBlock(c *gin.Context, id string, p api.RemoveBlockParams) {
+	rev, ok := s.revision(c, p.IfMatch)
+	if !ok {
+		return
+	}
+	if err := s.Estate.RemoveBlock(c, person(p.XPerson), id, rev); err != nil {
+		s.fail(c, err)
+		return
+	}
+	c.Status(http.StatusNoContent)
+}
+
+func (s *Server) GetPlan(c *gin.Context, id string) {
+	p, err := s.Estate.Plan(c, id)
+	answer(s, c, http.StatusOK, p, err)
+}
+
+func (s *Server) PreviewPlan(c *gin.Context, id string) {
+	if b, ok := s.body(c); ok {
+		p, err := s.Estate.Preview(c, id, b)
+		answer(s, c, http.StatusOK, p, err)
+	}
+}
+
+func (s *Server) GetForks(c *gin.Context, id string) {
+	f, err := s.Estate.Forks(c, id)
+	answer(s, c, http.StatusOK, f, err)
+}
+
+func (s *Server) GetWorking(c *gin.Context, id string, p api.GetWorkingParams) {
+	w, err := s.Estate.Working(c, id, p.Figure)
+	answer(s, c, http.StatusOK, w, err)
+}
+
+func (s *Server) AdoptPlan(c *gin.Context, id string, p api.AdoptPlanParams) {
+	if rev, ok := s.revision(c, p.IfMatch); ok {
+		d, err := s.Estate.Adopt(c, person(p.XPerson), id, rev)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
+}
+
+func (s *Server) RecordPlanted(c *gin.Context, id string, p api.RecordPlantedParams) {
+	rev, ok := s.revision(c, p.IfMatch)
+	if !ok {
+		return
+	}
+	var in struct {
+		On civil.Date `json:"on"`
+	}
+	if s.decode(c, &in) {
+		d, err := s.Estate.RecordPlanted(c, person(p.XPerson), id, rev, in.On)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
+}
+
+func (s *Server) GetHistory(c *gin.Context) {
+	h, err := s.Estate.History(c)
+	answer(s, c, http.StatusOK, h, err)
+}
+
+func (s *Server) UndoChange(c *gin.Context, p api.UndoChangeParams) {
+	if id, ok := s.revision(c, p.IfMatch); ok {
+		ch, err := s.Estate.Undo(c, person(p.XPerson), int64(id))
+		answer(s, c, http.StatusOK, ch, err)
+	}
+}
+
+func (s *Server) ListSheets(c *gin.Context) { c.JSON(http.StatusOK, s.Estate.Sheets()) }
+
+func (s *Server) ListCalculators(c *gin.Context) {
+	c.JSON(http.StatusOK, s.Estate.Calculators().All())
+}
+
+func (s *Server) RunCalculator(c *gin.Context, name string) {
+	var in struct {
+		Inputs map[string]any `json:"inputs"`
+	}
+	if !s.decode(c, &in) {
+		return
+	}
+	r, ok, err := s.Estate.Calculators().Run(name, in.Inputs)
+	if !ok {
+		err = fmt.Errorf("calculator %q: %w", name, store.ErrNotFound)
+	}
+	answer(s, c, http.StatusOK, r, err)
+}
+
+func (s *Server) ReadGeoJSON(c *gin.Context) {
+	if b, ok := s.body(c); ok {
+		list, err := geojson.Read(b)
+		answer(s, c, http.StatusOK, list, err)
+	}
+}
+
+// download names a file after the block or the estate.
+func download(c *gin.Context, name, kind string, body []byte) {
+	safe := strings.Map(func(r rune) rune {
+		if r >= 'a' && r <= 'z' || r >= '0' && r <= '9' || r == '-' || r == '.' {
+			return r
+		}
+		return '-'
+	}, strings.ToLower(name))
+	c.Header("Content-Disposition", `attachment; filename="`+safe+`"`)
+	c.Data(http.StatusOK, kind, body)
+}
+
+func (s *Server) ExportBlocks(c *gin.Context) {
+	docs, err := s.Estate.Blocks(c)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	ids, blocks := make([]string, len(docs)), make([]plan.Block, len(docs))
+	for i, d := range docs {
+		ids[i], blocks[i] = d.ID, d.Block
+	}
+	text, err := geojson.Write(ids, blocks)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	download(c, "blocks.geojson", "application/geo+json", text)
+}
+
+func writeCSV(rows [][]string) []byte {
+	var b strings.Builder
+	w := csv.NewWriter(&b)
+	_ = w.WriteAll(rows) // a strings.Builder never fails
+	return []byte(b.String())
+}
+
+func num(v float64, decimals int) string { return strconv.FormatFloat(v, 'f', decimals, 64) }
+
+func (s *Server) ExportStations(c *gin.Context, id string) {
+	st, name, err := s.Estate.Stations(c, id)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	rows := [][]string{{"station", "row", "role", "lon", "lat"}}
+	for _, x := range st {
+		rows = append(rows, []string{x.Number, strconv.Itoa(x.Row), x.Role, num(x.At.Lon, 8), num(x.At.Lat, 8)})
+	}
+	download(c, name+"-stations.csv", "text/csv; charset=utf-8", writeCSV(rows))
+}
+
+func (s *Server) ExportYears(c *gin.Context, id string) {
+	p, err := s.Estate.Plan(c, id)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	head := []string{"season", "ageYear", "lowKgPerHa", "baseKgPerHa", "highKgPerHa", "blockBaseKg", "pickedKg", "plantsAlive"}
+	for _, n := range p.Nutrients {
+		head = append(head, n+"KgPerHa", n+"BlockKg")
+	}
+	rows := [][]string{head}
+	for _, y := range p.Years {
+		picked := ""
+		if y.Recorded {
+			picked = num(y.PickedKg, 0)
+		}
+		row := []string{y.Label, strconv.Itoa(y.Age), num(y.PerHa.Low, 0), num(y.PerHa.Base, 0), num(y.PerHa.High, 0), num(y.BlockKg.Base, 0), picked, strconv.Itoa(y.Plants)}
+		for _, n := range p.Nutrients {
+			row = append(row, num(y.FeedPerHa[n], 1), num(y.FeedKg[n], 1))
+		}
+		rows = append(rows, row)
+	}
+	download(c, p.Name+"-years.csv", "text/csv; charset=utf-8", writeCSV(rows))
+}

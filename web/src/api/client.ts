@@ -1,0 +1,146 @@
+import createClient from "openapi-fetch";
+import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { components, paths } from "./schema";
+
+export type Schema = components["schemas"];
+export type Plan = Schema["Plan"];
+export type Block = Schema["Block"];
+export type BlockDoc = Schema["BlockDoc"];
+export type Patch = Record<string, unknown>;
+
+export const api = createClient<paths>({ baseUrl: "/api/v1" });
+
+/** Failed is a problem document the server answered with. */
+export class Failed extends Error {
+  constructor(readonly problem: Schema["Problem"]) {
+    super(problem.detail || problem.title);
+  }
+}
+
+/** Stale is a write that lost against somebody else's; current is what stands now. */
+export class Stale extends Error {
+  constructor(
+    readonly current: BlockDoc,
+    readonly patch: Patch,
+  ) {
+    super("Somebody changed this block since you opened it.");
+  }
+}
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** take unwraps an answer or throws what went wrong. */
+export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
+  let a: Answer<T>;
+  try {
+    a = await call;
+  } catch (cause) {
+    if (cause instanceof DOMException) throw cause;
+    throw new Failed({
+      type: "offline",
+      title: "The program does not answer",
+      status: 0,
+      detail: "The program does not answer. Is it still running? Nothing was changed.",
+    });
+  }
+  if (a.error !== undefined || !a.response.ok) {
+    const p = a.error as Schema["Problem"] | undefined;
+    throw new Failed(
+      p?.title
+        ? p
+        : {
+            type: "unexpected",
+            title: "Unexpected answer",
+            status: a.response.status,
+            detail: `The program answered ${a.response.status}.`,
+          },
+    );
+  }
+  return a.data as T;
+}
+
+const personKey = "slowroot.person";
+export const person = {
+  get: () => localStorage.getItem(personKey) ?? "",
+  set: (name: string) => localStorage.setItem(personKey, name),
+};
+const by = () => ({ "X-Person": encodeURIComponent(person.get()) });
+
+export const queryClient = new QueryClient({
+  defaultOptions: { queries: { retry: false, staleTime: 10_000, refetchOnWindowFocus: true } },
+});
+
+export const useStatus = () => useQuery({ queryKey: ["status"], queryFn: () => take(api.GET("/status")) });
+export const useOverview = () => useQuery({ queryKey: ["overview"], queryFn: () => take(api.GET("/overview")) });
+export const useSheets = () => useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/sheets")), staleTime: Infinity });
+export const useCalculators = () =>
+  useQuery({ queryKey: ["calculators"], queryFn: () => take(api.GET("/calculators")), staleTime: Infinity });
+export const useHistory = () => useQuery({ queryKey: ["history"], queryFn: () => take(api.GET("/history")) });
+export const useEstate = () => useQuery({ queryKey: ["estate"], queryFn: () => take(api.GET("/estate")) });
+export const useBlock = (id: string) =>
+  useQuery({ queryKey: ["block", id], queryFn: () => take(api.GET("/blocks/{id}", { params: { path: { id } } })) });
+export const usePlan = (id: string) =>
+  useQuery({ queryKey: ["plan", id], queryFn: () => take(api.GET("/blocks/{id}/plan", { params: { path: { id } } })) });
+export const useForks = (id: string) =>
+  useQuery({ queryKey: ["forks", id], queryFn: () => take(api.GET("/blocks/{id}/forks", { params: { path: { id } } })) });
+export const useWorking = (id: string, figure: string) =>
+  useQuery({
+    queryKey: ["working", id, figure],
+    queryFn: () => take(api.GET("/blocks/{id}/working", { params: { path: { id }, query: { figure } } })),
+  });
+export const useJobs = (from: string, to: string) =>
+  useQuery({
+    queryKey: ["jobs", from, to],
+    queryFn: () => take(api.GET("/jobs", { params: { query: { from, to } } })),
+    enabled: from !== "",
+  });
+
+/** changed makes every view read again what a change may have touched. */
+export function changed(qc = queryClient) {
+  return qc.invalidateQueries({ predicate: (q) => !["sheets", "calculators", "status"].includes(String(q.queryKey[0])) });
+}
+
+export async function patchBlock(doc: { id: string; revision: number }, patch: Patch): Promise<BlockDoc> {
+  const call = await api.PATCH("/blocks/{id}", {
+    params: { path: { id: doc.id }, header: { "If-Match": `"${doc.revision}"`, ...by() } },
+    body: patch,
+  });
+  if (call.response.status === 412) throw new Stale(call.error as unknown as BlockDoc, patch);
+  return take(Promise.resolve(call as Answer<BlockDoc>));
+}
+
+export function useChangeBlock() {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: ({ doc, patch }: { doc: { id: string; revision: number }; patch: Patch }) => patchBlock(doc, patch),
+    onSettled: () => changed(qc),
+  });
+}
+
+export const write = {
+  addBlocks: (blocks: Block[]) => take(api.POST("/blocks", { params: { header: by() }, body: { blocks } })),
+  remove: (d: BlockDoc) =>
+    take(api.DELETE("/blocks/{id}", { params: { path: { id: d.id }, header: { "If-Match": `"${d.revision}"`, ...by() } } })),
+  adopt: (d: BlockDoc) =>
+    take(api.POST("/blocks/{id}/adopt", { params: { path: { id: d.id }, header: { "If-Match": `"${d.revision}"`, ...by() } } })),
+  planted: (d: BlockDoc, on: string) =>
+    take(
+      api.POST("/blocks/{id}/planted", {
+        params: { path: { id: d.id }, header: { "If-Match": `"${d.revision}"`, ...by() } },
+        body: { on },
+      }),
+    ),
+  estate: (revision: number, patch: Patch) =>
+    take(api.PATCH("/estate", { params: { header: { "If-Match": `"${revision}"`, ...by() } }, body: patch })),
+  undo: (change: number) => take(api.POST("/undo", { params: { header: { "If-Match": `"${change}"`, ...by() } } })),
+  area: async (rings: number[][][]) => {
+    const r = await take(
+      api.POST("/calculators/{name}", { params: { path: { name: "polygon-area" } }, body: { inputs: { rings } } }),
+    );
+    return r.outputs as { areaM2: number; perimeterM: number };
+  },
+};

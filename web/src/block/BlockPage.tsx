@@ -1,0 +1,120 @@
+import { useEffect, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { patchBlock, changed, useBlock, usePlan, useForks, type Plan } from "../api/client";
+import { Busy, ErrorText, Trouble } from "../shell/States";
+import { Panel } from "../shell/Sheet";
+import { sayError } from "../shell/Notices";
+import { useKeys } from "../shell/keyboard";
+import { useReading } from "../shell/reading";
+import { day } from "../units";
+import { Descent } from "./Descent";
+import { useDraft } from "./draft";
+import { Forks } from "./Forks";
+import { GroundLine } from "./GroundLine";
+import { MarginNotes } from "./MarginNotes";
+import { stepPages, type StepKey } from "./steps";
+import { Working } from "./Working";
+
+const stageWords = { empty: "nothing planted or planned", planned: "planned", adopted: "adopted", planted: "planted" };
+
+export default function BlockPage() {
+  const { id = "", step } = useParams();
+  const go = useNavigate();
+  const block = useBlock(id);
+  const plan = usePlan(id);
+  const forks = useForks(id);
+  const draft = useDraft(block.data);
+  const [figure, setFigure] = useState("");
+  const [at, setAt] = useState<number>();
+  const { text } = useReading();
+  const shown = draft.preview ?? plan.data;
+  const here: StepKey = step && step in stepPages ? (step as StepKey) : shown?.stage === "empty" ? "plants" : "rows";
+  useKeys({
+    w: () => {
+      const f = (document.activeElement as HTMLElement | null)?.dataset.figure;
+      setFigure(f ?? shown?.figures.find((x) => x.step === here)?.path ?? "area");
+    },
+    r: () => void go(`/blocks/${id}/record`),
+  });
+  useEffect(() => {
+    document.title = shown ? `${shown.name} · Slow Root` : "Slow Root";
+    return () => {
+      document.title = "Slow Root";
+    };
+  }, [shown]);
+  if (block.isPending || plan.isPending) return <Busy what="Computing the plan" />;
+  if (block.error || plan.error) return <Trouble error={block.error ?? plan.error} retry={() => void plan.refetch()} />;
+  const p = shown as Plan;
+  const doc = block.data;
+  const Page = stepPages[here].page;
+  const season = at ?? Math.min(Math.max(p.yearToday, p.years[0]?.season ?? p.yearToday), p.years.at(-1)?.season ?? p.yearToday);
+  const planting = doc.block.planting;
+  const props = { plan: p, doc, draft, press: setFigure, season, setSeason: setAt };
+  return (
+    <div className="grid md:grid-cols-[9.5rem_minmax(0,1fr)]">
+      <Descent id={id} plan={p} here={here} area={text(p.ground.areaM2, "area")} />
+      <div className="min-w-0">
+        <div className="grid lg:grid-cols-[minmax(0,1fr)_18.5rem]">
+          <div className="min-w-0 px-5 pt-3">
+            <div className="flex flex-wrap items-baseline gap-x-3">
+              <h1>{p.name}</h1>
+              <span className="text-faint">
+                {p.sheetName ? `${p.sheetName.toLowerCase()}, ` : ""}
+                {stageWords[p.stage]}
+                {planting &&
+                  ` ${p.stage === "planted" ? day(planting.planted) : "for " + day(p.stage === "empty" ? "" : (planting.date ?? ""))}`}
+              </span>
+              {p.stage !== "empty" && (
+                <Link className="no-print ml-auto text-faint hover:text-ink" to={`/blocks/${id}/print`}>
+                  Print the plan
+                </Link>
+              )}
+            </div>
+            {draft.error !== undefined && <ErrorText error={draft.error} />}
+            <Page {...props} />
+          </div>
+          <MarginNotes plan={p} draft={draft} here={here} />
+        </div>
+        {p.years.length > 0 && <GroundLine {...props} />}
+        {p.stage !== "empty" && <Forks forks={forks.data} error={forks.error} here={here} draft={draft} />}
+      </div>
+      {figure && <Working id={id} figure={figure} press={setFigure} close={() => setFigure("")} />}
+      {draft.stale && (
+        <Panel title="Somebody changed this block" close={draft.leave}>
+          <p>
+            While you were deciding, <b>{draft.stale.current.block.name}</b> was changed. Nothing of theirs is lost, and your
+            change is not yet made. The page now shows their state.
+          </p>
+          <p className="mt-2 font-semibold">Your change:</p>
+          <pre className="mt-1 overflow-auto bg-soil p-2 text-sm">{JSON.stringify(draft.stale.patch, null, 1)}</pre>
+          <div className="mt-3 flex gap-2">
+            <button
+              className="act act-first"
+              onClick={() => {
+                const s = draft.stale!;
+                draft.leave();
+                patchBlock(s.current, s.patch)
+                  .catch(sayError)
+                  .finally(() => {
+                    draft.drop();
+                    void changed();
+                  });
+              }}
+            >
+              Make my change on top
+            </button>
+            <button
+              className="act"
+              onClick={() => {
+                draft.leave();
+                draft.drop();
+              }}
+            >
+              Leave it as they left it
+            </button>
+          </div>
+        </Panel>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,49 @@
+import { useState } from "react";
+import { JobTable } from "../jobs/JobTable";
+import { NoCrop } from "./RowsStep";
+import type { StepProps } from "./steps";
+
+/** Jobs in date order: what is due, and what the chosen season holds. */
+export function CareStep({ plan, doc, draft, season }: StepProps) {
+  const [which, setWhich] = useState<"next" | "season" | "before" | "all">("next");
+  if (plan.stage === "empty") return <NoCrop />;
+  const label = plan.years.find((y) => y.season === season)?.label ?? "";
+  const next = (Number(plan.today.slice(0, 4)) + 1).toString() + plan.today.slice(4);
+  const jobs = plan.jobs.filter((j) => {
+    if (which === "all") return true;
+    if (which === "before") return j.preparation;
+    if (which === "season") return j.season === label;
+    return j.passed || (j.by >= plan.today && j.from <= next);
+  });
+  const tabs = [
+    ["next", "Next twelve months"],
+    ["season", `Season ${label}`],
+    ["before", "Before planting"],
+    ["all", `All ${plan.jobs.length}`],
+  ] as const;
+  return (
+    <div className="py-2">
+      <div role="group" aria-label="Which jobs" className="mb-2 flex flex-wrap gap-4">
+        {tabs.map(([k, name]) => (
+          <button
+            key={k}
+            aria-pressed={which === k}
+            onClick={() => setWhich(k)}
+            className={which === k ? "border-b-2 border-ink font-semibold" : "text-faint"}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      <div className="max-h-[27rem] overflow-auto" tabIndex={0} role="region" aria-label="Jobs">
+        <JobTable
+          jobs={jobs.map((job) => ({ job, block: doc.id, blockName: "", number: 0 }))}
+          today={plan.today}
+          done={(j, on) =>
+            void draft.commit({ planting: { done: { [j.key]: on } } }, on ? `${j.name}: done` : `${j.name}: not done`)
+          }
+        />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+import type { Plan } from "../api/client";
+import { useReading } from "../shell/reading";
+
+/** Figures of a step: large, each with its unit lighter, each can be pressed for its working. */
+export function Figures({ plan, paths, press }: { plan: Plan; paths: string[]; press: (f: string) => void }) {
+  const { number, unit } = useReading();
+  return (
+    <dl className="space-y-2">
+      {paths.map((path) => {
+        const f = plan.figures.find((x) => x.path === path);
+        if (!f) return null;
+        return (
+          <div key={path}>
+            <dd>
+              <button
+                className="press text-lg leading-tight"
+                data-figure={path}
+                onClick={() => press(path)}
+                aria-label={`${f.label}: working`}
+              >
+                {f.text || number(f.value, f.quantity)}
+                {!f.text && <span className="unit text-sm"> {unit(f.quantity)}</span>}
+              </button>
+              {f.ranged && (
+                <span className="text-sm text-faint">
+                  {" "}
+                  {number(f.low, f.quantity)} to {number(f.high, f.quantity)}
+                </span>
+              )}
+            </dd>
+            <dt className="text-sm text-faint" title={f.note}>
+              {f.label.charAt(0).toLowerCase() + f.label.slice(1)}
+              {f.note && <span className="block text-xs max-lg:hidden">{f.note}</span>}
+            </dt>
+          </div>
+        );
+      })}
+    </dl>
+  );
+}

@@ -1,0 +1,77 @@
+import { useState } from "react";
+import type { Patch, Plan, Schema } from "../api/client";
+import { Panel } from "../shell/Sheet";
+import type { Draft } from "./draft";
+import { weightTone, weightWords } from "./weights";
+
+/** filled puts the reader's answer where the remedy's patch asks for it. */
+function filled(patch: Patch, answer: string): Patch {
+  return JSON.parse(JSON.stringify(patch), (_, v: unknown) => (v === "?" ? answer : v)) as Patch;
+}
+
+/** Findings, beside what they concern, with their remedies as buttons. */
+export function MarginNotes({ plan, draft, here }: { plan: Plan; draft: Draft; here: string }) {
+  const [asked, setAsked] = useState<Schema["Remedy"]>();
+  const [answer, setAnswer] = useState("");
+  const [all, setAll] = useState(false);
+  const heavy = plan.findings.filter((f) => f.weight !== "inform");
+  const light = plan.findings.filter((f) => f.weight === "inform");
+  const near = light.filter((f) => f.step === here);
+  const rest = light.length - near.length;
+  const list = [...heavy, ...(all ? light : near)];
+  return (
+    <aside aria-label="In the margin" className="border-line px-4 py-3 max-lg:border-t lg:border-l">
+      <h2>In the margin</h2>
+      {list.length === 0 && <p className="mt-2 text-faint">Nothing to say at this step.</p>}
+      <ul>
+        {list.map((f) => (
+          <li key={f.rule} className="border-b border-line py-2.5">
+            <p className={`font-semibold ${weightTone[f.weight]}`}>{weightWords[f.weight]}</p>
+            <p>{f.sentence}</p>
+            {f.source && <p className="text-sm text-faint">{f.source}</p>}
+            {f.remedies.length > 0 && (
+              <p className="mt-1.5 flex flex-wrap gap-1.5">
+                {f.remedies.map((r, i) => (
+                  <button
+                    key={r.label}
+                    className={`act text-left ${i === 0 && !r.ask ? "act-first" : ""}`}
+                    onClick={() => {
+                      if (r.ask) {
+                        setAnswer("");
+                        setAsked(r);
+                      } else void draft.commit(r.patch, r.label);
+                    }}
+                  >
+                    {r.label}
+                  </button>
+                ))}
+              </p>
+            )}
+          </li>
+        ))}
+      </ul>
+      {rest > 0 && (
+        <button className="mt-2 text-faint underline" onClick={() => setAll(!all)}>
+          {all ? "Only what concerns this step" : `${rest} more, good to know at other steps`}
+        </button>
+      )}
+      {asked && (
+        <Panel title={asked.label} close={() => setAsked(undefined)}>
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              void draft.commit(filled(asked.patch, answer.trim()), "Noted");
+              setAsked(undefined);
+            }}
+          >
+            <label className="flex flex-col gap-1">
+              {asked.ask}
+              <textarea className="field" required rows={3} value={answer} onChange={(e) => setAnswer(e.target.value)} />
+            </label>
+            <button className="act act-first mt-3">Note it</button>
+          </form>
+        </Panel>
+      )}
+    </aside>
+  );
+}

@@ -1,0 +1,243 @@
+import { useEffect, useState } from "react";
+import { api, changed, take, useSheets, write, type BlockDoc, type Plan } from "../api/client";
+import { useReading } from "../shell/reading";
+import { say, sayError } from "../shell/Notices";
+import { Busy, ErrorText } from "../shell/States";
+import { day } from "../units";
+import type { Draft } from "./draft";
+import { Figures } from "./Figures";
+import { PlanSheet } from "./PlanSheet";
+import type { StepProps } from "./steps";
+
+export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
+  const sheets = useSheets();
+  const planting = doc.block.planting;
+  if (plan.stage === "empty" || !planting) return <CropChoice doc={doc} draft={draft} today={plan.today} />;
+  const sheet = sheets.data?.find((s) => s.id === plan.sheet);
+  return (
+    <div className="grid gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
+      <div>
+        <Figures
+          plan={plan}
+          paths={["plants.main", "plants.main.flat", "plants.pollinizers", "rows.stations", "life.first", "life.full"]}
+          press={press}
+        />
+      </div>
+      <div className="min-w-0">
+        <PlanSheet plan={plan} season={season} height={260} />
+        <div className="mt-3 flex flex-wrap items-end gap-3">
+          {plan.stage !== "planted" && <DateField draft={draft} date={planting.date} />}
+          {plan.stage !== "planted" && <Survival draft={draft} doc={doc} sheet={sheet?.material.survival ?? 0} />}
+          {plan.stage === "planned" && (
+            <button
+              className="act act-first"
+              onClick={() =>
+                void write
+                  .adopt(doc)
+                  .then(() => say("Adopted: its dates are the baseline now"), sayError)
+                  .finally(() => void changed())
+              }
+            >
+              Adopt this plan
+            </button>
+          )}
+          {plan.stage === "planned" && (
+            <button
+              className="act"
+              onClick={() => void draft.commit({ planting: null }, "The plan is taken off; undo brings it back")}
+            >
+              Take the crop off
+            </button>
+          )}
+          {plan.stage === "adopted" && (
+            <p className="text-faint">
+              Adopted {planting.adoptedBy && `by ${planting.adoptedBy} `}on {day(planting.adoptedOn)}, for planting on{" "}
+              {day(planting.baseDate)}.
+            </p>
+          )}
+        </div>
+        {sheet && (
+          <dl className="mt-3 grid gap-x-6 text-sm sm:grid-cols-2">
+            {[
+              ["Kind", sheet.material.kind],
+              ["Pollinizers", plan.figures.some((f) => f.path === "plants.pollinizers") ? sheet.material.pollinizerKind : ""],
+              ["Accept", sheet.material.spec],
+              ["Reject", sheet.material.reject],
+              ["Handling", sheet.material.handling],
+            ]
+              .filter(([, v]) => v)
+              .map(([k, v]) => (
+                <div key={k} className="border-b border-line py-1">
+                  <dt className="font-semibold">{k}</dt>
+                  <dd>{v}</dd>
+                </div>
+              ))}
+          </dl>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function DateField({ draft, date }: { draft: Draft; date: string }) {
+  const [typed, setTyped] = useState<string>();
+  return (
+    <label className="flex flex-col text-sm">
+      Planting date
+      <input
+        type="date"
+        className="field"
+        min="1900-01-01"
+        max="2200-12-31"
+        value={typed ?? date}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          if (e.target.value) void draft.ask({ planting: { date: e.target.value } });
+        }}
+        onBlur={() => {
+          if (typed && typed !== date)
+            void draft
+              .commit({ planting: { date: typed } }, `Planting moved to ${day(typed)}`)
+              .finally(() => setTyped(undefined));
+          else {
+            setTyped(undefined);
+            draft.drop();
+          }
+        }}
+        onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+      />
+    </label>
+  );
+}
+
+function Survival({ draft, doc, sheet }: { draft: Draft; doc: BlockDoc; sheet: number }) {
+  const p = doc.block.planting!;
+  const [typed, setTyped] = useState<string>();
+  const now = Math.round((p.survival || sheet) * 1000) / 10;
+  return (
+    <label className="flex flex-col text-sm">
+      Plants that establish, % {p.survival ? "" : "(sheet)"}
+      <input
+        className="field w-28 text-right"
+        inputMode="decimal"
+        value={typed ?? String(now)}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => {
+          const v = Number(typed) / 100;
+          setTyped(undefined);
+          if (typed !== undefined && Number(typed) !== now) void draft.commit({ planting: { survival: v } });
+        }}
+        onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+      />
+    </label>
+  );
+}
+
+const empty = { layout: {}, adoptedOn: "", baseDate: "", planted: "" };
+
+/** Nothing stands here yet: every crop of the library, computed for this ground, side by side. */
+function CropChoice({ doc, draft, today }: { doc: BlockDoc; draft: Draft; today: string }) {
+  const sheets = useSheets();
+  const { text } = useReading();
+  const [date, setDate] = useState(`${Number(today.slice(0, 4)) + 2}-07-01`);
+  const [plans, setPlans] = useState<Record<string, Plan>>({});
+  const [error, setError] = useState<unknown>();
+  useEffect(() => {
+    let live = true;
+    if (!sheets.data || !date) return;
+    setError(undefined);
+    void Promise.all(
+      sheets.data.map((s) =>
+        take(
+          api.POST("/blocks/{id}/preview", {
+            params: { path: { id: doc.id } },
+            body: { planting: { ...empty, sheet: s.id, date } },
+          }),
+        ).then((p) => [s.id, p] as const),
+      ),
+    ).then(
+      (list) => live && setPlans(Object.fromEntries(list)),
+      (e: unknown) => live && setError(e),
+    );
+    return () => {
+      live = false;
+    };
+  }, [sheets.data, date, doc.id]);
+  if (sheets.isPending) return <Busy what="Reading the sheets" />;
+  return (
+    <div className="py-3">
+      <h2>What could stand here?</h2>
+      <label className="mt-2 inline-flex items-center gap-2">
+        If planted on
+        <input
+          type="date"
+          className="field"
+          min="1900-01-01"
+          max="2200-12-31"
+          value={date}
+          onChange={(e) => setDate(e.target.value)}
+        />
+      </label>
+      {error !== undefined && <ErrorText error={error} />}
+      <div className="mt-3 overflow-x-auto">
+        <table className="tbl">
+          <thead>
+            <tr>
+              <th>crop</th>
+              <th className="num">stations</th>
+              <th className="num">to order</th>
+              <th className="num">first crop</th>
+              <th className="num">full crop</th>
+              <th className="num">from the block then</th>
+              <th className="num">life</th>
+              <th>
+                <span className="sr-only">take it</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {sheets.data?.map((s) => {
+              const p = plans[s.id];
+              const f = (path: string) => p?.figures.find((x) => x.path === path);
+              const show = (path: string) => {
+                const x = f(path);
+                return x ? x.text || text(x.value, x.quantity) : "…";
+              };
+              const order = (f("plants.main")?.value ?? 0) + (f("plants.pollinizers")?.value ?? 0);
+              return (
+                <tr key={s.id}>
+                  <td>
+                    <b>{s.name}</b>
+                    <br />
+                    <span className="text-sm text-faint">{s.habit}</span>
+                  </td>
+                  <td className="num">{show("rows.stations")}</td>
+                  <td className="num">{p ? text(order, "count") : "…"}</td>
+                  <td className="num">{show("life.first")}</td>
+                  <td className="num">{show("life.full")}</td>
+                  <td className="num">
+                    {show("yield.block")}
+                    <br />
+                    <span className="text-sm text-faint">{s.product.name}</span>
+                  </td>
+                  <td className="num whitespace-nowrap">{p?.years.length ?? "…"} years</td>
+                  <td>
+                    <button
+                      className="act"
+                      disabled={!p}
+                      onClick={() =>
+                        void draft.commit({ planting: { ...empty, sheet: s.id, date } }, `${s.name} is planned here`)
+                      }
+                    >
+                      Plan {s.name.toLowerCase()}
+                    </button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,206 @@
+import { useState } from "react";
+import type { Plan } from "../api/client";
+import { useReading } from "../shell/reading";
+import { fromSI, toSI } from "../units";
+import type { Draft } from "./draft";
+import { Figures } from "./Figures";
+import { PlanKey, PlanSheet } from "./PlanSheet";
+import type { StepProps } from "./steps";
+
+export function RowsStep({ plan, draft, press, season, setSeason }: StepProps) {
+  if (plan.stage === "empty") return <NoCrop />;
+  const s = plan.spec;
+  const derived = s.pattern === "square" || s.pattern === "triangle";
+  return (
+    <div className="grid gap-4 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
+      <div>
+        <Figures
+          plan={plan}
+          paths={[
+            "rows.stations",
+            "rows.real",
+            "rows.density",
+            "rows.planted",
+            "rows.metres",
+            "rows.pollinizers",
+            "rows.temporary",
+          ]}
+          press={press}
+        />
+        <div className="mt-3">
+          <PlanKey plan={plan} season={season} />
+        </div>
+      </div>
+      <div className="min-w-0">
+        <PlanSheet plan={plan} season={season} height={330} />
+        <AgeSlider plan={plan} season={season} setSeason={setSeason} />
+        {plan.stage === "planted" ? (
+          <p className="py-2 text-sm text-faint">
+            These rows stand in the ground with permanent numbers; the sliders below plan nothing that is planted.
+          </p>
+        ) : (
+          <div className="grid gap-x-6 gap-y-1 py-2 sm:grid-cols-2">
+            {!derived && (
+              <Setting
+                plan={plan}
+                draft={draft}
+                field="rowSpacingM"
+                label={s.pattern === "twin" ? "Between pair centres" : "Between rows"}
+                value={s.rowSpacingM}
+                quantity="spacing"
+                min={s.pattern === "twin" ? s.twinGapM + 0.2 : 0.5}
+                max={12}
+                step={0.05}
+              />
+            )}
+            <Setting
+              plan={plan}
+              draft={draft}
+              field="plantSpacingM"
+              label={derived ? "Between plants, all ways" : "Between plants in the row"}
+              value={s.plantSpacingM}
+              quantity="spacing"
+              min={0.3}
+              max={12}
+              step={0.05}
+            />
+            <Setting
+              plan={plan}
+              draft={draft}
+              field="bearingDeg"
+              label="Bearing of the rows"
+              value={s.bearingDeg}
+              quantity="angle"
+              min={0}
+              max={179}
+              step={1}
+            />
+            <Setting
+              plan={plan}
+              draft={draft}
+              field="edgeBandM"
+              label="Edge band"
+              value={s.edgeBandM}
+              quantity="spacing"
+              min={0}
+              max={20}
+              step={0.5}
+            />
+            <Setting
+              plan={plan}
+              draft={draft}
+              field="rowEndSetbackM"
+              label="Row-end setback"
+              value={s.rowEndSetbackM}
+              quantity="spacing"
+              min={0}
+              max={20}
+              step={0.5}
+            />
+            <Setting
+              plan={plan}
+              draft={draft}
+              field="offsetM"
+              label="Shift of the rows"
+              value={s.offsetM}
+              quantity="spacing"
+              min={-6}
+              max={6}
+              step={0.1}
+            />
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}
+
+export function NoCrop() {
+  return <p className="py-3 text-faint">Choose a crop at the step Plants; the rows follow.</p>;
+}
+
+/** A slider and a field that answer through the preview and make one change when let go. */
+function Setting(p: {
+  plan: Plan;
+  draft: Draft;
+  field: string;
+  label: string;
+  value: number;
+  quantity: string;
+  min: number;
+  max: number;
+  step: number;
+}) {
+  const { system, unit } = useReading();
+  const [typed, setTyped] = useState<string>();
+  const [held, setHeld] = useState<number>();
+  const patch = (v: number) => ({ planting: { layout: { [p.field]: v } } });
+  const value = held ?? p.value;
+  const finish = () => {
+    if (held === undefined) return;
+    void p.draft.commit(patch(held)).finally(() => setHeld(undefined));
+  };
+  return (
+    <div className="flex items-center gap-2">
+      <label className="min-w-0 flex-1 text-sm text-faint">
+        {p.label}
+        <input
+          type="range"
+          className="block w-full accent-input"
+          aria-label={`${p.label}, slider`}
+          min={p.min}
+          max={p.max}
+          step={p.step}
+          value={value}
+          onChange={(e) => {
+            const v = Number(e.target.value);
+            setHeld(v);
+            void p.draft.ask(patch(v));
+          }}
+          onPointerUp={finish}
+          onKeyUp={finish}
+          onBlur={finish}
+        />
+      </label>
+      <input
+        className="field w-20 text-right"
+        inputMode="decimal"
+        aria-label={`${p.label}, ${unit(p.quantity)}`}
+        value={typed ?? String(fromSI(value, p.quantity, system))}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => {
+          const v = typed === undefined ? NaN : Number(typed.replace(",", "."));
+          setTyped(undefined);
+          if (typed !== undefined && typed.trim() !== "" && v !== fromSI(p.value, p.quantity, system))
+            void p.draft.commit(patch(toSI(v, p.quantity, system)));
+        }}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") e.currentTarget.blur();
+          if (e.key === "Escape") setTyped(undefined);
+        }}
+      />
+      <span className="unit w-5 text-sm">{unit(p.quantity)}</span>
+    </div>
+  );
+}
+
+export function AgeSlider({ plan, season, setSeason }: { plan: Plan; season: number; setSeason: (s: number) => void }) {
+  const first = plan.years[0]!.season;
+  const last = plan.years.at(-1)!.season;
+  const y = plan.years.find((v) => v.season === season);
+  return (
+    <label className="flex items-center gap-3 text-sm text-faint">
+      age
+      <input
+        type="range"
+        aria-label="Age shown on the plan"
+        className="min-w-0 flex-1 accent-growth"
+        min={first}
+        max={last}
+        value={season}
+        onChange={(e) => setSeason(Number(e.target.value))}
+      />
+      <span className="w-40 text-right">{y ? `year ${y.age}, ${y.label}` : ""}</span>
+    </label>
+  );
+}

@@ -1,0 +1,25 @@
+import { Figures } from "./Figures";
+import { NoCrop } from "./RowsStep";
+import type { StepProps } from "./steps";
+import { YearTable } from "./YearTable";
+
+export function YieldStep({ plan, doc, press, season }: StepProps) {
+  if (plan.stage === "empty") return <NoCrop />;
+  return (
+    <div className="grid gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
+      <div>
+        <Figures
+          plan={plan}
+          paths={["life.first", "life.full", "yield.full", "yield.block", "yield.ten", "yield.total", "canopy.touch"]}
+          press={press}
+        />
+        <a className="act mt-3 inline-block" href={`/api/v1/blocks/${doc.id}/years.csv`} download>
+          Year table as CSV
+        </a>
+      </div>
+      <div className="max-h-[27rem] min-w-0 overflow-y-auto">
+        <YearTable plan={plan} press={press} season={season} />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,83 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { api, changed, patchBlock, Stale, take, type BlockDoc, type Patch, type Plan } from "../api/client";
+import { say, sayError } from "../shell/Notices";
+
+/**
+ * useDraft answers while something is dragged: preview asks the server what the plan would be and writes
+ * nothing; commit makes one change and one undo step. At most one preview is under way; the newest waits.
+ */
+export function useDraft(doc: BlockDoc | undefined) {
+  const [preview, setPreview] = useState<Plan>();
+  const [error, setError] = useState<unknown>();
+  const [stale, setStale] = useState<Stale>();
+  const flight = useRef({ busy: false, next: undefined as Patch | undefined, live: true, turn: 0 });
+  const id = doc?.id ?? "";
+
+  useEffect(() => {
+    const f = flight.current;
+    f.live = true;
+    return () => {
+      f.live = false;
+    };
+  }, []);
+
+  const ask = useCallback(
+    async (patch: Patch) => {
+      const f = flight.current;
+      if (f.busy) {
+        f.next = patch;
+        return;
+      }
+      f.busy = true;
+      const turn = f.turn;
+      try {
+        const plan = await take(api.POST("/blocks/{id}/preview", { params: { path: { id } }, body: patch }));
+        if (f.live && turn === f.turn) {
+          setPreview(plan);
+          setError(undefined);
+        }
+      } catch (e) {
+        if (f.live && turn === f.turn) setError(e);
+      } finally {
+        f.busy = false;
+        const next = f.next;
+        f.next = undefined;
+        if (next && f.live) void ask(next);
+      }
+    },
+    [id],
+  );
+
+  const drop = useCallback(() => {
+    flight.current.turn++;
+    flight.current.next = undefined;
+    setPreview(undefined);
+    setError(undefined);
+  }, []);
+
+  const commit = useCallback(
+    async (patch: Patch, done?: string) => {
+      if (!doc) return false;
+      flight.current.next = undefined;
+      try {
+        await patchBlock(doc, patch);
+        if (done) say(done);
+        await changed();
+        drop();
+        return true;
+      } catch (e) {
+        if (e instanceof Stale) setStale(e);
+        else {
+          sayError(e);
+          drop();
+        }
+        await changed();
+        return false;
+      }
+    },
+    [doc, drop],
+  );
+
+  return { preview, error, ask, commit, drop, stale, leave: () => setStale(undefined) };
+}
+export type Draft = ReturnType<typeof useDraft>;

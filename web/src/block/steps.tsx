@@ -1,0 +1,29 @@
+import type { ComponentType } from "react";
+import type { BlockDoc, Plan } from "../api/client";
+import type { Draft } from "./draft";
+import { CareStep } from "./CareStep";
+import { GroundStep } from "./GroundStep";
+import { PlantsStep } from "./PlantsStep";
+import { RecordStep } from "./RecordStep";
+import { RowsStep } from "./RowsStep";
+import { YieldStep } from "./YieldStep";
+
+export interface StepProps {
+  plan: Plan;
+  doc: BlockDoc;
+  draft: Draft;
+  press: (figure: string) => void;
+  season: number;
+  setSeason: (s: number) => void;
+}
+export type StepKey = "ground" | "rows" | "plants" | "care" | "yield" | "record";
+
+/** The steps in the order the work is done. */
+export const stepPages: Record<StepKey, { name: string; page: ComponentType<StepProps> }> = {
+  ground: { name: "Ground", page: GroundStep },
+  rows: { name: "Rows", page: RowsStep },
+  plants: { name: "Plants", page: PlantsStep },
+  care: { name: "Care", page: CareStep },
+  yield: { name: "Yield", page: YieldStep },
+  record: { name: "Record", page: RecordStep },
+};

@@ -1,0 +1,99 @@
+import { useState, type FormEvent } from "react";
+import { api, changed, queryClient, take } from "../api/client";
+import { ErrorText } from "../shell/States";
+
+/** The first page of an empty data folder: begin an estate, or load the demonstration. */
+export function BeginPage() {
+  const [error, setError] = useState<unknown>();
+  const [busy, setBusy] = useState(false);
+  const done = async (call: Promise<unknown>) => {
+    setBusy(true);
+    setError(undefined);
+    try {
+      await call;
+      await queryClient.invalidateQueries({ queryKey: ["status"] });
+      await changed();
+    } catch (e) {
+      setError(e);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const begin = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const f = new FormData(e.currentTarget);
+    void done(
+      take(
+        api.POST("/estate", {
+          body: {
+            name: String(f.get("name")),
+            place: String(f.get("place")),
+            person: String(f.get("person")),
+            units: f.get("units") === "us" ? "us" : "metric",
+            south: f.get("half") === "south",
+          },
+        }),
+      ),
+    );
+  };
+  return (
+    <main className="mx-auto max-w-3xl px-5 py-10">
+      <h1>Slow Root</h1>
+      <p className="mt-1 max-w-prose text-faint">
+        Plans the establishment and the many years of management of perennial crops, and shows its working.
+      </p>
+      {error !== undefined && (
+        <div className="mt-4">
+          <ErrorText error={error} />
+        </div>
+      )}
+      <div className="mt-8 grid gap-10 md:grid-cols-2">
+        <form onSubmit={begin} className="flex flex-col gap-3">
+          <h2>Begin an estate</h2>
+          <label className="flex flex-col">
+            Name
+            <input name="name" required maxLength={120} className="field" />
+          </label>
+          <label className="flex flex-col">
+            Place
+            <input name="place" className="field" />
+          </label>
+          <label className="flex flex-col">
+            Your name
+            <input name="person" required className="field" />
+          </label>
+          <fieldset className="flex gap-4">
+            <legend>Which half of the earth?</legend>
+            <label>
+              <input type="radio" name="half" value="south" defaultChecked /> south
+            </label>
+            <label>
+              <input type="radio" name="half" value="north" /> north
+            </label>
+          </fieldset>
+          <fieldset className="flex gap-4">
+            <legend>Units</legend>
+            <label>
+              <input type="radio" name="units" value="metric" defaultChecked /> ha, kg
+            </label>
+            <label>
+              <input type="radio" name="units" value="us" /> acres, pounds
+            </label>
+          </fieldset>
+          <button className="act act-first self-start" disabled={busy}>
+            Begin
+          </button>
+        </form>
+        <section>
+          <h2>Or look round first</h2>
+          <p className="mt-2">
+            The demonstration is a made-up farm at 38° S: tea, hazelnut, persimmon and willow coppice on eight blocks.
+          </p>
+          <button className="act mt-3" disabled={busy} onClick={() => void done(take(api.POST("/estate/demonstration")))}>
+            Load the demonstration estate
+          </button>
+        </section>
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,162 @@
+import { useState } from "react";
+import { changed, useEstate, useHistory, write, type Patch } from "../api/client";
+import { useReading } from "../shell/reading";
+import { say, sayError } from "../shell/Notices";
+import { Busy, Trouble } from "../shell/States";
+
+const monthNames = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+
+/** The estate itself: units, season windows, people, climate normals and the history of changes. */
+export default function SettingsPage() {
+  const estate = useEstate();
+  const history = useHistory();
+  const { number, unit } = useReading();
+  const [name, setName] = useState("");
+  const [role, setRole] = useState("");
+  if (estate.isPending) return <Busy what="Opening the estate" />;
+  if (estate.error) return <Trouble error={estate.error} />;
+  const { estate: e, revision } = estate.data;
+  const put = (patch: Patch, done: string) =>
+    void write
+      .estate(revision, patch)
+      .then(() => say(done), sayError)
+      .finally(() => void changed());
+  return (
+    <div className="grid gap-8 px-5 py-4 lg:grid-cols-2">
+      <section>
+        <h1>{e.name}</h1>
+        <p className="text-faint">{e.place}</p>
+        <fieldset className="mt-4">
+          <legend>
+            <h2>Units</h2>
+          </legend>
+          {(
+            [
+              ["metric", "hectares, metres, kilograms, tonnes"],
+              ["us", "acres, feet, pounds, short tons"],
+            ] as const
+          ).map(([u, words]) => (
+            <label key={u} className="mr-6">
+              <input type="radio" name="units" checked={e.units === u} onChange={() => put({ units: u }, `Shown in ${words}`)} />{" "}
+              {words}
+            </label>
+          ))}
+        </fieldset>
+        <h2 className="mt-6">People</h2>
+        <ul>
+          {e.people.map((p) => (
+            <li key={p.name} className="border-b border-line py-1">
+              <b>{p.name}</b> <span className="text-faint">{p.role}</span>
+            </li>
+          ))}
+        </ul>
+        <form
+          className="mt-2 flex flex-wrap items-end gap-2"
+          onSubmit={(ev) => {
+            ev.preventDefault();
+            put({ people: [...e.people, { name: name.trim(), role: role.trim() }] }, `${name} is added`);
+            setName("");
+            setRole("");
+          }}
+        >
+          <label className="flex flex-col text-sm">
+            Name
+            <input className="field" required value={name} onChange={(ev) => setName(ev.target.value)} />
+          </label>
+          <label className="flex flex-col text-sm">
+            Role
+            <input className="field" value={role} onChange={(ev) => setRole(ev.target.value)} />
+          </label>
+          <button className="act">Add</button>
+        </form>
+        <h2 className="mt-6">Climate, monthly normals</h2>
+        {e.climate.length === 0 ? (
+          <p className="text-faint">None are known.</p>
+        ) : (
+          <>
+            <div className="overflow-x-auto">
+              <table className="tbl">
+                <thead>
+                  <tr>
+                    <th />
+                    {monthNames.map((m) => (
+                      <th key={m} className="num">
+                        {m}
+                      </th>
+                    ))}
+                  </tr>
+                </thead>
+                <tbody>
+                  {(
+                    [
+                      ["mean", "meanC", "temp"],
+                      ["night", "minC", "temp"],
+                      ["rain", "rainMm", "rain"],
+                    ] as const
+                  ).map(([label, k, q]) => (
+                    <tr key={k}>
+                      <td className="whitespace-nowrap">
+                        {label} <span className="unit">{unit(q)}</span>
+                      </td>
+                      {e.climate.map((m, i) => (
+                        <td key={i} className="num">
+                          {number(m[k], q)}
+                        </td>
+                      ))}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+            <p className="text-sm text-faint">{e.climateSource}</p>
+          </>
+        )}
+        <h2 className="mt-6">Seasons</h2>
+        <p className="text-sm text-faint">
+          What the sheets call a season has these days here. The season year starts with early spring.
+        </p>
+        <table className="tbl">
+          <tbody>
+            {e.seasons.map((s, i) => (
+              <tr key={s.key}>
+                <td>{s.key.replace("-", " ")}</td>
+                {(["from", "to"] as const).map((k) => (
+                  <td key={k} className="num">
+                    <input
+                      className="field w-24 text-right"
+                      aria-label={`${s.key}, ${k}, month-day`}
+                      defaultValue={s[k]}
+                      key={s[k]}
+                      onBlur={(ev) => {
+                        if (ev.target.value !== s[k])
+                          put(
+                            { seasons: e.seasons.map((w, j) => (j === i ? { ...w, [k]: ev.target.value } : w)) },
+                            "The season is kept",
+                          );
+                      }}
+                    />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <section>
+        <h2>History</h2>
+        {history.data?.length === 0 && <p className="text-faint">Nothing was changed yet.</p>}
+        <ol>
+          {history.data?.map((c) => (
+            <li key={c.id} className="border-b border-line py-1">
+              <span className={c.undone ? "line-through" : ""}>{c.what}</span>
+              <span className="block text-sm text-faint">
+                {c.who || "somebody"}, {new Date(c.at).toLocaleString("en-GB")}
+                {c.undone && ", undone"}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </section>
+    </div>
+  );
+}

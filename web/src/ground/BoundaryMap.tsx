@@ -1,0 +1,148 @@
+import Feature from "ol/Feature";
+import OlMap from "ol/Map";
+import View from "ol/View";
+import ScaleLine from "ol/control/ScaleLine";
+import Polygon from "ol/geom/Polygon";
+import Draw from "ol/interaction/Draw";
+import Modify from "ol/interaction/Modify";
+import Snap from "ol/interaction/Snap";
+import { defaults as interactions } from "ol/interaction/defaults";
+import { altKeyOnly, singleClick } from "ol/events/condition";
+import VectorLayer from "ol/layer/Vector";
+import { fromLonLat, toLonLat } from "ol/proj";
+import VectorSource from "ol/source/Vector";
+import CircleStyle from "ol/style/Circle";
+import Fill from "ol/style/Fill";
+import Stroke from "ol/style/Stroke";
+import Style from "ol/style/Style";
+import MultiPoint from "ol/geom/MultiPoint";
+import { useEffect, useRef } from "react";
+import type { Schema } from "../api/client";
+import { useReading } from "../shell/reading";
+import type { Points } from "./DrawPage";
+import "ol/ol.css";
+
+const xy = (r: Points) => r.map((p) => fromLonLat([p.lon, p.lat]));
+const back = (c: number[]) => {
+  const [lon, lat] = toLonLat(c) as [number, number];
+  return { lon: Number(lon.toFixed(8)), lat: Number(lat.toFixed(8)) };
+};
+const own = new Style({ fill: new Fill({ color: "#c9d3b088" }), stroke: new Stroke({ color: "#2a251f", width: 2 }) });
+const corners = new Style({
+  image: new CircleStyle({ radius: 5, fill: new Fill({ color: "#fffdf8" }), stroke: new Stroke({ color: "#934c28", width: 2 }) }),
+  geometry: (f) => new MultiPoint(((f.getGeometry() as Polygon).getCoordinates()[0] ?? []).slice(0, -1)),
+});
+const other = new Style({ fill: new Fill({ color: "#efe7d7" }), stroke: new Stroke({ color: "#8a7f6e", width: 1 }) });
+const fresh = new Style({
+  fill: new Fill({ color: "#ddc48f66" }),
+  stroke: new Stroke({ color: "#7a5a0c", width: 2, lineDash: [6, 4] }),
+});
+
+/** Drawing and editing on a bare map: snaps to the neighbours' boundaries. */
+export default function BoundaryMap({
+  points,
+  holes,
+  others,
+  change,
+  preview,
+}: {
+  points: Points;
+  holes: Points[];
+  others: Schema["BlockInShort"][];
+  change: (p: Points) => void;
+  preview?: Schema["Polygon"][];
+}) {
+  const box = useRef<HTMLDivElement>(null);
+  const state = useRef<{ map: OlMap; mine: VectorSource; file: VectorSource; draw: Draw }>(null);
+  const latest = useRef({ change, points });
+  const { system } = useReading();
+  useEffect(() => {
+    latest.current = { change, points };
+  });
+
+  useEffect(() => {
+    const mine = new VectorSource();
+    const around = new VectorSource();
+    const file = new VectorSource();
+    for (const b of others)
+      around.addFeature(new Feature(new Polygon([xy(b.boundary.outer), ...(b.boundary.holes ?? []).map(xy)])));
+    const map = new OlMap({
+      target: box.current!,
+      layers: [
+        new VectorLayer({ source: around, style: other }),
+        new VectorLayer({ source: file, style: fresh }),
+        new VectorLayer({ source: mine, style: [own, corners] }),
+      ],
+      view: new View({ center: fromLonLat([0, 20]), zoom: 2 }),
+      controls: [new ScaleLine({ units: system === "us" ? "us" : "metric" })],
+      interactions: interactions({ altShiftDragRotate: false, pinchRotate: false, doubleClickZoom: false }),
+    });
+    const modify = new Modify({ source: mine, deleteCondition: (e) => altKeyOnly(e) && singleClick(e) });
+    modify.on("modifyend", (e) => {
+      const g = e.features.item(0)?.getGeometry() as Polygon;
+      latest.current.change((g.getCoordinates()[0] ?? []).slice(0, -1).map(back));
+    });
+    const draw = new Draw({ source: mine, type: "Polygon" });
+    draw.on("drawend", (e) => {
+      const g = e.feature.getGeometry() as Polygon;
+      latest.current.change((g.getCoordinates()[0] ?? []).slice(0, -1).map(back));
+    });
+    map.addInteraction(modify);
+    map.addInteraction(draw);
+    map.addInteraction(new Snap({ source: around }));
+    map.addInteraction(new Snap({ source: mine }));
+    const key = (e: KeyboardEvent) => {
+      if (e.key === "Backspace" && draw.getActive() && document.activeElement === map.getTargetElement()) draw.removeLastPoint();
+      if (e.key === "Escape" && draw.getActive()) draw.abortDrawing();
+    };
+    window.addEventListener("keydown", key);
+    const start = latest.current.points;
+    const extent = start.length > 2 ? new Polygon([xy(start)]).getExtent() : around.getExtent();
+    if (extent && Number.isFinite(extent[0])) map.getView().fit(extent, { padding: [50, 50, 50, 50], maxZoom: 19 });
+    state.current = { map, mine, file, draw };
+    return () => {
+      window.removeEventListener("keydown", key);
+      map.setTarget(undefined);
+    };
+    // the neighbours are read once when the map opens
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [system]);
+
+  useEffect(() => {
+    const s = state.current;
+    if (!s) return;
+    s.mine.clear();
+    s.draw.setActive(points.length === 0);
+    if (points.length > 0) s.mine.addFeature(new Feature(new Polygon([xy(points), ...holes.map(xy)])));
+  }, [points, holes]);
+
+  useEffect(() => {
+    const s = state.current;
+    if (!s) return;
+    s.file.clear();
+    for (const p of preview ?? []) s.file.addFeature(new Feature(new Polygon([xy(p.outer), ...(p.holes ?? []).map(xy)])));
+    const extent = s.file.getExtent();
+    if (preview?.length && extent) s.map.getView().fit(extent, { padding: [50, 50, 50, 50], maxZoom: 19 });
+  }, [preview]);
+
+  return (
+    <div className="relative mt-3">
+      <div
+        ref={box}
+        tabIndex={0}
+        className="map h-[26rem] w-full border border-line bg-paper"
+        role="application"
+        aria-label="Map for drawing; the table of points does the same. Backspace takes back the last corner while drawing."
+      />
+      <button
+        className="act absolute top-2 right-2 bg-paper"
+        onClick={() => {
+          const d = state.current?.draw;
+          if (d?.getActive()) d.removeLastPoint();
+        }}
+      >
+        Take back the last corner
+      </button>
+    </div>
+  );
+}

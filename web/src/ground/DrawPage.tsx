@@ -1,0 +1,321 @@
+import { lazy, Suspense, useEffect, useState, type DragEvent } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import {
+  api,
+  changed,
+  Failed,
+  patchBlock,
+  Stale,
+  take,
+  useBlock,
+  useOverview,
+  write,
+  type Block,
+  type Schema,
+} from "../api/client";
+import { useReading } from "../shell/reading";
+import { say } from "../shell/Notices";
+import { Busy, ErrorText, Trouble } from "../shell/States";
+import { PointTable } from "./PointTable";
+
+const BoundaryMap = lazy(() => import("./BoundaryMap"));
+
+export type Points = { lon: number; lat: number }[];
+
+/** Draw or edit a boundary, by pointer or as a table of points, or take it from a GeoJSON file. */
+export default function DrawPage() {
+  const { id } = useParams();
+  const block = useBlock(id ?? "");
+  const overview = useOverview();
+  if (id && block.isPending) return <Busy what="Opening the boundary" />;
+  if (id && block.error) return <Trouble error={block.error} />;
+  if (overview.isPending) return <Busy what="Opening the map" />;
+  if (overview.error) return <Trouble error={overview.error} />;
+  return <Editor key={id ?? "new"} doc={id ? block.data : undefined} others={overview.data.blocks.filter((b) => b.id !== id)} />;
+}
+
+function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["BlockInShort"][] }) {
+  const go = useNavigate();
+  const { text } = useReading();
+  const [points, setPoints] = useState<Points>(doc?.block.boundary.outer ?? []);
+  const [past, setPast] = useState<Points[]>([]);
+  const [name, setName] = useState(doc?.block.name ?? "");
+  const [accuracy, setAccuracy] = useState(String(doc?.block.accuracyM ?? 0));
+  const [measured, setMeasured] = useState<{ areaM2: number; perimeterM: number }>();
+  const [trouble, setTrouble] = useState<unknown>();
+  const [error, setError] = useState<unknown>();
+  const [found, setFound] = useState<Schema["Candidate"][]>();
+  const [taken, setTaken] = useState<boolean[]>([]);
+  const [over, setOver] = useState(false);
+  const holes = doc?.block.boundary.holes ?? [];
+
+  const change = (next: Points) => {
+    setPast((p) => [...p.slice(-100), points]);
+    setPoints(next);
+  };
+  const undo = () => {
+    const last = past.at(-1);
+    if (!last) return;
+    setPast(past.slice(0, -1));
+    setPoints(last);
+  };
+
+  useEffect(() => {
+    if (points.length < 3) {
+      setMeasured(undefined);
+      setTrouble(undefined);
+      return;
+    }
+    let live = true;
+    const wait = setTimeout(() => {
+      write.area([points, ...holes].map((r) => r.map((p) => [p.lon, p.lat]))).then(
+        (m) => {
+          if (live) {
+            setMeasured(m);
+            setTrouble(undefined);
+          }
+        },
+        (e: unknown) => {
+          if (live) {
+            setMeasured(undefined);
+            setTrouble(e);
+          }
+        },
+      );
+    }, 60);
+    return () => {
+      live = false;
+      clearTimeout(wait);
+    };
+    // holes belong to the document and do not change while drawing
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [points]);
+
+  const keep = async () => {
+    setError(undefined);
+    try {
+      if (doc) {
+        await patchBlock(doc, {
+          boundary: { outer: points },
+          accuracyM: Number(accuracy),
+          surveyed: past.length ? "edited on the map" : doc.block.surveyed,
+        });
+        say("The boundary is kept");
+        await changed();
+        void go(`/blocks/${doc.id}/ground`);
+        return;
+      }
+      const block = {
+        name: name.trim(),
+        number: 0,
+        boundary: { outer: points },
+        surveyed: "drawn on the map",
+        accuracyM: Number(accuracy),
+        notes: "",
+      } as Block;
+      const [made] = await write.addBlocks([block]);
+      await changed();
+      void go(`/blocks/${made!.id}`);
+    } catch (e) {
+      setError(
+        e instanceof Stale
+          ? new Error(
+              "Somebody changed this block meanwhile. Your points are still here; keep again to put them in place of theirs.",
+            )
+          : e,
+      );
+      await changed();
+    }
+  };
+
+  const read = async (file: File) => {
+    setError(undefined);
+    setFound(undefined);
+    if (file.size > 8 * 1024 * 1024) {
+      setError(
+        new Failed({
+          type: "too-large",
+          title: "The file cannot be used",
+          status: 413,
+          detail: `${file.name} holds ${(file.size / 1048576).toFixed(1)} MB; at most 8 MB are read. Simplify the lines or split it.`,
+        }),
+      );
+      return;
+    }
+    try {
+      const body = await file.text();
+      const list = await take(
+        api.POST("/import/geojson", {
+          body: body as never,
+          bodySerializer: (b) => b as unknown as string,
+          headers: { "Content-Type": "application/geo+json" },
+        }),
+      );
+      setFound(list);
+      setTaken(list.map((c) => !c.problem));
+    } catch (e) {
+      setError(e);
+    }
+  };
+  const bring = async () => {
+    const list = found!.filter((_, i) => taken[i]);
+    try {
+      const made = await write.addBlocks(
+        list.map(
+          (c) =>
+            ({
+              name: c.name,
+              number: c.number,
+              boundary: c.boundary,
+              surveyed: c.surveyed,
+              accuracyM: c.accuracyM,
+              notes: c.notes,
+              planting: c.planting,
+            }) as Block,
+        ),
+      );
+      say(made.length === 1 ? `${made[0]!.block.name} is added` : `${made.length} blocks are added`);
+      await changed();
+      void go(made.length === 1 ? `/blocks/${made[0]!.id}` : "/");
+    } catch (e) {
+      setError(e);
+    }
+  };
+  const drop = (e: DragEvent) => {
+    e.preventDefault();
+    setOver(false);
+    const f = e.dataTransfer.files[0];
+    if (f && !doc) void read(f);
+  };
+
+  return (
+    <div
+      className={`grid gap-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_22rem] ${over ? "bg-soil" : ""}`}
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
+      <section className="min-w-0">
+        <h1>{doc ? `Boundary of ${doc.block.name}` : "Add a block"}</h1>
+        <p className="text-faint">
+          {doc
+            ? "Drag a point or the middle of a line; with Alt a click takes a point away."
+            : "Click the corners one after another and the first one again to close, or drop a GeoJSON file anywhere on this page."}
+        </p>
+        <Suspense fallback={<Busy what="Drawing the map" />}>
+          <BoundaryMap
+            points={points}
+            holes={holes}
+            others={others}
+            change={change}
+            preview={found?.filter((_, i) => taken[i]).map((c) => c.boundary)}
+          />
+        </Suspense>
+      </section>
+      <section className="min-w-0">
+        <p className="text-2xl font-semibold" aria-live="polite">
+          {measured ? text(measured.areaM2, "area") : "–"}
+          <span className="block text-sm font-normal text-faint">
+            {measured
+              ? `${text(measured.perimeterM, "distance")} round`
+              : points.length > 0
+                ? `${points.length} points`
+                : "no boundary yet"}
+          </span>
+        </p>
+        {trouble !== undefined && <ErrorText error={trouble} />}
+        {error !== undefined && (
+          <div className="mt-2">
+            <ErrorText error={error} />
+          </div>
+        )}
+        {found && (
+          <div className="mt-3 border-y border-line py-2">
+            <h2>In the file</h2>
+            <ul>
+              {found.map((c, i) => (
+                <li key={i} className="py-1">
+                  <label className="flex gap-2">
+                    <input
+                      type="checkbox"
+                      disabled={!!c.problem}
+                      checked={taken[i] ?? false}
+                      onChange={(e) => setTaken(taken.map((t, k) => (k === i ? e.target.checked : t)))}
+                    />
+                    <span>
+                      <b>{c.name}</b> {!c.problem && <span className="text-faint">{text(c.areaM2, "area")}</span>}
+                      {c.planting && <span className="text-faint">, {c.planting.sheet}</span>}
+                      {c.problem && <span className="block text-decide">{c.problem}</span>}
+                    </span>
+                  </label>
+                </li>
+              ))}
+            </ul>
+            <div className="mt-1 flex gap-2">
+              <button className="act act-first" disabled={!taken.some(Boolean)} onClick={() => void bring()}>
+                Add {taken.filter(Boolean).length === 1 ? "this block" : `these ${taken.filter(Boolean).length} blocks`}
+              </button>
+              <button className="act" onClick={() => setFound(undefined)}>
+                Leave the file
+              </button>
+            </div>
+          </div>
+        )}
+        <form
+          className="mt-3 flex flex-col gap-2"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void keep();
+          }}
+        >
+          {!doc && (
+            <label className="flex flex-col">
+              Name
+              <input className="field" required maxLength={80} value={name} onChange={(e) => setName(e.target.value)} />
+            </label>
+          )}
+          <label className="flex flex-col">
+            Points known to ± m (0 if not known)
+            <input
+              className="field w-28 text-right"
+              inputMode="decimal"
+              pattern="[0-9]+(\.[0-9]+)?"
+              value={accuracy}
+              onChange={(e) => setAccuracy(e.target.value)}
+            />
+          </label>
+          <div className="flex flex-wrap gap-2">
+            <button className="act act-first" disabled={!measured}>
+              {doc ? "Keep the boundary" : "Add the block"}
+            </button>
+            <button type="button" className="act" disabled={past.length === 0} onClick={undo}>
+              Undo point
+            </button>
+            <Link className="act" to={doc ? `/blocks/${doc.id}/ground` : "/"}>
+              Leave
+            </Link>
+          </div>
+        </form>
+        {!doc && (
+          <label className="act mt-3 inline-block cursor-pointer focus-within:outline-2">
+            GeoJSON file …
+            <input
+              type="file"
+              className="sr-only"
+              accept=".geojson,.json,application/geo+json"
+              onChange={(e) => {
+                const f = e.target.files?.[0];
+                if (f) void read(f);
+                e.target.value = "";
+              }}
+            />
+          </label>
+        )}
+        <PointTable points={points} change={change} />
+      </section>
+    </div>
+  );
+}

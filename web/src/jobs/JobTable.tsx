@@ -1,0 +1,99 @@
+import { Link } from "react-router";
+import type { Schema } from "../api/client";
+import { day } from "../units";
+
+type Job = Schema["Job"];
+
+/** Jobs in date order, with what is done, why, the caution and how the date follows. */
+export function JobTable({
+  jobs,
+  today,
+  done,
+}: {
+  jobs: Schema["EstateJob"][];
+  today: string;
+  done?: (job: Job, on: string | null) => void;
+}) {
+  const named = jobs.some((j) => j.blockName);
+  if (jobs.length === 0) return <p className="py-3 text-faint">No job falls in this time.</p>;
+  return (
+    <table className="tbl">
+      <thead>
+        <tr>
+          <th>when</th>
+          {named && <th>block</th>}
+          <th>job</th>
+          <th>how the date follows</th>
+          <th>{done ? "done" : ""}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {jobs.map(({ job: j, block, blockName, number }) => (
+          <tr key={block + j.key}>
+            <td className="w-40">
+              <span className={j.passed ? "font-semibold text-decide" : "font-semibold"}>{day(j.from)}</span>
+              {j.by !== j.from && (
+                <span className="text-faint">
+                  <br />
+                  {j.preparation ? "at the latest" : "to"} {day(j.by)}
+                </span>
+              )}
+              {j.passed && (
+                <span className="text-decide">
+                  <br />
+                  its day has passed
+                </span>
+              )}
+              {j.baseline && j.baseline !== j.from && (
+                <span className="text-straw">
+                  <br />
+                  adopted for {day(j.baseline)}
+                </span>
+              )}
+            </td>
+            {named && (
+              <td className="w-36">
+                <Link className="hover:underline" to={`/blocks/${block}/care`}>
+                  <b>{number}</b> {blockName}
+                </Link>
+              </td>
+            )}
+            <td>
+              <b>{j.name}</b> <span className="text-faint">{j.phase}</span>
+              {j.detail && <div>{j.detail}</div>}
+              {j.why && <div className="text-sm text-faint">{j.why}</div>}
+              {j.caution && (
+                <div className="text-sm">
+                  <b>Caution:</b> {j.caution}
+                </div>
+              )}
+            </td>
+            <td className="w-52 text-sm text-faint">
+              {j.rule}
+              <br />
+              {j.origin}
+            </td>
+            <td className="w-28">
+              {j.done ? (
+                <>
+                  {day(j.done)}{" "}
+                  {done && (
+                    <button className="text-faint underline" onClick={() => done(j, null)} aria-label={`${j.name}: not done`}>
+                      not done
+                    </button>
+                  )}
+                </>
+              ) : (
+                done && (
+                  <button className="act" onClick={() => done(j, today)} aria-label={`${j.name}: done today`}>
+                    Done
+                  </button>
+                )
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

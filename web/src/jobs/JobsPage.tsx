@@ -1,0 +1,51 @@
+import { useState } from "react";
+import { useJobs, useOverview } from "../api/client";
+import { Busy, Trouble } from "../shell/States";
+import { JobTable } from "./JobTable";
+
+const spans = { "3 months": 3, "6 months": 6, "a year": 12 } as const;
+
+function later(date: string, months: number) {
+  const [y, m, d] = date.split("-").map(Number) as [number, number, number];
+  const t = new Date(Date.UTC(y, m - 1 + months, 1));
+  const last = new Date(Date.UTC(t.getUTCFullYear(), t.getUTCMonth() + 1, 0)).getUTCDate();
+  return new Date(Date.UTC(t.getUTCFullYear(), t.getUTCMonth(), Math.min(d, last))).toISOString().slice(0, 10);
+}
+
+export default function JobsPage() {
+  const overview = useOverview();
+  const [span, setSpan] = useState<keyof typeof spans>("3 months");
+  const today = overview.data?.today ?? "";
+  const jobs = useJobs(today, today && later(today, spans[span]));
+  if (overview.error) return <Trouble error={overview.error} />;
+  return (
+    <div className="px-5 py-4">
+      <div className="flex flex-wrap items-baseline gap-4">
+        <h1>Jobs</h1>
+        <span className="text-faint">of all blocks, in date order, and every preparation whose day has passed</span>
+        <div role="group" aria-label="How far ahead" className="no-print ml-auto flex gap-3">
+          {(Object.keys(spans) as (keyof typeof spans)[]).map((s) => (
+            <button
+              key={s}
+              aria-pressed={span === s}
+              className={span === s ? "border-b-2 border-ink font-semibold" : "text-faint"}
+              onClick={() => setSpan(s)}
+            >
+              {s}
+            </button>
+          ))}
+          <button className="act" onClick={() => window.print()}>
+            Print
+          </button>
+        </div>
+      </div>
+      {jobs.isPending ? (
+        <Busy what="Gathering the jobs" />
+      ) : jobs.error ? (
+        <Trouble error={jobs.error} retry={() => void jobs.refetch()} />
+      ) : (
+        <JobTable jobs={jobs.data} today={today} />
+      )}
+    </div>
+  );
+}

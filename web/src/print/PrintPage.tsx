@@ -1,0 +1,114 @@
+import { Link, useParams } from "react-router";
+import { useBlock, useEstate, usePlan } from "../api/client";
+import { PlanKey, PlanSheet } from "../block/PlanSheet";
+import { weightWords } from "../block/weights";
+import { YearTable } from "../block/YearTable";
+import { useReading } from "../shell/reading";
+import { Busy, Trouble } from "../shell/States";
+import { day } from "../units";
+
+/** The block plan and the year table, on paper. */
+export default function PrintPage() {
+  const { id = "" } = useParams();
+  const plan = usePlan(id);
+  const block = useBlock(id);
+  const estate = useEstate();
+  const { text } = useReading();
+  if (plan.isPending || block.isPending) return <Busy what="Setting the pages" />;
+  if (plan.error || block.error) return <Trouble error={plan.error ?? block.error} />;
+  const p = plan.data;
+  const planting = block.data.block.planting;
+  const full = p.years.at(Math.floor(p.years.length / 2));
+  const before = p.jobs.filter((j) => j.preparation || (j.age <= 1 && !j.preparation));
+  return (
+    <article className="mx-auto max-w-[190mm] px-5 py-4 print:max-w-none print:p-0">
+      <div className="no-print mb-4 flex gap-2">
+        <button className="act act-first" onClick={() => window.print()}>
+          Print
+        </button>
+        <Link className="act" to={`/blocks/${id}`}>
+          Back to the block
+        </Link>
+      </div>
+      <header className="flex items-baseline justify-between border-b-2 border-ink pb-1">
+        <h1>{p.name}</h1>
+        <span>
+          {estate.data?.estate.name}, seen from {day(p.today, true)}
+        </span>
+      </header>
+      {p.stage === "empty" ? (
+        <p className="mt-3">{text(p.ground.areaM2, "area")}; nothing is planned here.</p>
+      ) : (
+        <>
+          <p className="mt-2">
+            {p.sheetName},{" "}
+            {p.stage === "planted" ? `planted ${day(planting!.planted, true)}` : `to be planted ${day(planting!.date, true)}`}
+            {planting?.adoptedBy && `; adopted by ${planting.adoptedBy}, ${day(planting.adoptedOn, true)}`}.
+          </p>
+          <div className="keep mt-2 grid grid-cols-[1fr_13rem] gap-5">
+            <PlanSheet plan={p} season={full?.season ?? p.yearToday} height={330} />
+            <div>
+              <PlanKey plan={p} season={full?.season ?? p.yearToday} />
+              <dl className="mt-2 text-sm">
+                {p.figures.map((f) => (
+                  <div key={f.path} className="flex justify-between gap-2 border-b border-line py-px">
+                    <dt>{f.label.toLowerCase()}</dt>
+                    <dd className="text-right font-semibold whitespace-nowrap">{f.text || text(f.value, f.quantity)}</dd>
+                  </div>
+                ))}
+              </dl>
+            </div>
+          </div>
+          {p.findings.length > 0 && (
+            <section className="keep mt-4">
+              <h2>In the margin</h2>
+              <ul>
+                {p.findings.map((f) => (
+                  <li key={f.rule} className="mt-1">
+                    <b>{weightWords[f.weight]}.</b> {f.sentence}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          <section className="mt-4">
+            <h2>{p.stage === "planted" ? "First years" : "Before planting and the first season"}</h2>
+            <table className="tbl">
+              <thead>
+                <tr>
+                  <th>from</th>
+                  <th>at the latest</th>
+                  <th>job</th>
+                  <th>done</th>
+                </tr>
+              </thead>
+              <tbody>
+                {before.map((j) => (
+                  <tr key={j.key}>
+                    <td className="whitespace-nowrap">{day(j.from)}</td>
+                    <td className="whitespace-nowrap">{day(j.by)}</td>
+                    <td>
+                      <b>{j.name}</b>
+                      {j.detail && `: ${j.detail}`}
+                      {j.caution && <span className="block text-sm">Caution: {j.caution}</span>}
+                    </td>
+                    <td className="whitespace-nowrap">{j.done ? day(j.done) : "☐"}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+          <section className="mt-4 print:break-before-page">
+            <h2>Year by year</h2>
+            <YearTable plan={p} />
+            <p className="mt-2 text-sm">
+              Yields and doses are per planted hectare, low to high as the sheet gives them; they are estimates, not promises.
+              Substances, doses and waiting times of plant protection come from the label, the local register and a licensed
+              adviser.
+            </p>
+          </section>
+        </>
+      )}
+    </article>
+  );
+}

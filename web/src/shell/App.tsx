@@ -1,0 +1,65 @@
+import { lazy, Suspense, useEffect, useState } from "react";
+import { Route, Routes, useLocation } from "react-router";
+import { useEstate, useStatus } from "../api/client";
+import type { System } from "../units";
+import { EstatePage } from "../estate/EstatePage";
+import { BeginPage } from "../estate/BeginPage";
+import { Busy, Empty, Trouble } from "./States";
+import { Find } from "./Find";
+import { Keys } from "./Keys";
+import { NoticeArea } from "./Notices";
+import { TopBar } from "./TopBar";
+import { UnitsContext } from "./reading";
+import { useKeys } from "./keyboard";
+
+const BlockPage = lazy(() => import("../block/BlockPage"));
+const DrawPage = lazy(() => import("../ground/DrawPage"));
+const JobsPage = lazy(() => import("../jobs/JobsPage"));
+const SheetsPage = lazy(() => import("../sheets/SheetsPage"));
+const BenchPage = lazy(() => import("../bench/BenchPage"));
+const PrintPage = lazy(() => import("../print/PrintPage"));
+const SettingsPage = lazy(() => import("../estate/SettingsPage"));
+
+export function App() {
+  const status = useStatus();
+  const estate = useEstate();
+  const [open, setOpen] = useState<"" | "find" | "keys">("");
+  const place = useLocation();
+  useKeys({ "/": () => setOpen("find"), "?": () => setOpen("keys") });
+  useEffect(() => window.scrollTo(0, 0), [place.pathname]);
+
+  if (status.isPending || (estate.isPending && status.data?.hasEstate)) return <Busy what="Opening the estate" />;
+  if (status.error) return <Trouble error={status.error} retry={() => void status.refetch()} />;
+  if (!estate.data) {
+    if (status.data.hasEstate && estate.error) return <Trouble error={estate.error} retry={() => void estate.refetch()} />;
+    return <BeginPage />;
+  }
+  const system = estate.data.estate.units as System;
+  return (
+    <UnitsContext value={system}>
+      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-2">
+        Skip to the page
+      </a>
+      <TopBar estate={estate.data} status={status.data} find={() => setOpen("find")} keys={() => setOpen("keys")} />
+      <main id="main" tabIndex={-1} className="outline-none">
+        <Suspense fallback={<Busy what="Opening the page" />}>
+          <Routes>
+            <Route path="/" element={<EstatePage />} />
+            <Route path="/draw" element={<DrawPage />} />
+            <Route path="/blocks/:id/draw" element={<DrawPage />} />
+            <Route path="/blocks/:id/print" element={<PrintPage />} />
+            <Route path="/blocks/:id/:step?" element={<BlockPage />} />
+            <Route path="/jobs" element={<JobsPage />} />
+            <Route path="/sheets/:id?" element={<SheetsPage />} />
+            <Route path="/bench/:name?" element={<BenchPage />} />
+            <Route path="/settings" element={<SettingsPage />} />
+            <Route path="*" element={<Empty title="There is no such page">Choose a place from the line above.</Empty>} />
+          </Routes>
+        </Suspense>
+      </main>
+      <NoticeArea />
+      {open === "find" && <Find close={() => setOpen("")} />}
+      {open === "keys" && <Keys close={() => setOpen("")} />}
+    </UnitsContext>
+  );
+}

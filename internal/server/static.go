@@ -52,7 +52,7 @@ func (s *static) serve(c *gin.Context) {
 	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 	f, ok := s.files[name]
 	if !ok {
-		if strings.Contains(path.Base(name), ".") {
+		if name != "" && strings.Contains(path.Base(name), ".") {
 			c.Status(http.StatusNotFound)
 			return
 		}

@@ -105,8 +105,11 @@ func In(q Quantity, s System) Show {
 	return e.Metric
 }
 
-// thin is a narrow no-break space: the thousands mark and the gap before a unit.
-const thin = "\u202f"
+// thin is a narrow no-break space, the thousands mark; gap a no-break space, before a unit.
+const (
+	thin = "\u202f"
+	gap  = "\u00a0"
+)
 
 // Number writes v, stored in SI, in the units of s without its unit.
 func Number(v float64, q Quantity, s System) string {
@@ -127,7 +130,7 @@ func Text(v float64, q Quantity, s System) string {
 	case u == "°" || strings.HasPrefix(u, "/"):
 		return n + u
 	}
-	return n + thin + u
+	return n + gap + u
 }
 
 func group(x float64, decimals int, plain bool) string {

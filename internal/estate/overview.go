@@ -80,7 +80,7 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 			continue
 		}
 		out.YearToday = p.YearToday
-		b.shorten(p, d.Block, e.Estate.Units)
+		b.shorten(p, d.Block)
 		out.Blocks = append(out.Blocks, b)
 	}
 	if out.YearToday == 0 {
@@ -89,7 +89,7 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 	return out, nil
 }
 
-func (b *InShort) shorten(p *plan.Plan, block plan.Block, sys units.System) {
+func (b *InShort) shorten(p *plan.Plan, block plan.Block) {
 	b.Stage, b.Sheet, b.SheetName, b.Product = p.Stage, p.Sheet, p.SheetName, p.Product
 	b.YieldAs, b.MassAs, b.AreaM2, b.Findings = p.YieldAs, p.MassAs, p.Ground.AreaM2, p.Findings
 	for _, r := range p.Rows {
@@ -98,9 +98,8 @@ func (b *InShort) shorten(p *plan.Plan, block plan.Block, sys units.System) {
 	for _, y := range p.Years {
 		b.Years = append(b.Years, YearInShort{y.Season, y.Label, y.Age, y.PerHa.Low, y.PerHa.Base, y.PerHa.High, y.BlockKg.Base, y.PickedKg, y.Recorded, y.FeedKg["n"], y.Jobs})
 	}
-	area := units.Text(p.Ground.AreaM2, units.Area, sys)
 	if p.Stage == plan.Empty {
-		b.Headline = "nothing yet, " + area
+		b.Headline = "nothing decided yet"
 		return
 	}
 	b.Standing = block.Planting.Standing()
@@ -108,7 +107,7 @@ func (b *InShort) shorten(p *plan.Plan, block plan.Block, sys units.System) {
 	if p.Stage == plan.Planted {
 		verb = "planted"
 	}
-	b.Headline = fmt.Sprintf("%s, %s %d, %s", lower(p.SheetName), verb, b.Standing.Year(), area)
+	b.Headline = fmt.Sprintf("%s, %s %d", lower(p.SheetName), verb, b.Standing.Year())
 }
 
 func lower(s string) string {

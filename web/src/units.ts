@@ -15,7 +15,8 @@ interface Entry {
   usZero?: number;
 }
 const entries = table as Record<string, Entry>;
-const thin = "\u202f";
+const thin = "\u202f"; // thousands
+const gap = "\u00a0"; // before a unit
 
 export function showOf(quantity: string, system: System): Show {
   return entries[quantity]?.[system] ?? { unit: "", factor: 1, decimals: 2 };
@@ -38,7 +39,7 @@ export function text(value: number, quantity: string, system: System): string {
   const unit = showOf(quantity, system).unit;
   const n = number(value, quantity, system);
   if (!unit) return n;
-  return unit === "°" || unit.startsWith("/") ? n + unit : n + thin + unit;
+  return unit === "°" || unit.startsWith("/") ? n + unit : n + gap + unit;
 }
 
 /** toSI and fromSI convert what is typed in the reader's units. */

@@ -47,7 +47,9 @@ export default function BlockPage() {
   const p = shown as Plan;
   const doc = block.data;
   const Page = stepPages[here].page;
-  const season = at ?? Math.min(Math.max(p.yearToday, p.years[0]?.season ?? p.yearToday), p.years.at(-1)?.season ?? p.yearToday);
+  // a standing planting is seen today, a planned one when it has grown
+  const usual = p.stage === "planted" ? p.yearToday : (p.years[Math.min(9, p.years.length - 1)]?.season ?? p.yearToday);
+  const season = at ?? Math.min(Math.max(usual, p.years[0]?.season ?? usual), p.years.at(-1)?.season ?? usual);
   const planting = doc.block.planting;
   const props = { plan: p, doc, draft, press: setFigure, season, setSeason: setAt };
   return (

@@ -13,7 +13,7 @@ export function CareStep({ plan, doc, draft, season }: StepProps) {
     if (which === "all") return true;
     if (which === "before") return j.preparation;
     if (which === "season") return j.season === label;
-    return j.passed || (j.by >= plan.today && j.from <= next);
+    return j.passed || (!j.done && j.by >= plan.today && j.from <= next);
   });
   const tabs = [
     ["next", "Next twelve months"],

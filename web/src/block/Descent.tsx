@@ -5,12 +5,12 @@ import { stepPages, type StepKey } from "./steps";
 /** The steps of the job descend like a root; any of them opens at any time. */
 export function Descent({ id, plan, here, area }: { id: string; plan: Plan; here: StepKey; area: string }) {
   const keys = Object.keys(stepPages) as StepKey[];
-  const gap = 58;
+  const gap = 64;
   const top = 66;
   const bottom = top + (keys.length - 1) * gap + 34;
   return (
     <nav aria-label="Steps of this block" className="no-print relative border-line max-md:border-b md:border-r">
-      <svg aria-hidden width="150" height={bottom} className="max-md:hidden">
+      <svg aria-hidden width="142" height={bottom} className="max-md:hidden">
         <path d="M0 26H150" stroke="var(--color-ink)" strokeWidth="1.6" />
         {Array.from({ length: 19 }, (_, i) => (
           <path key={i} d={`M${i * 8 + 5} 26l-4 5`} stroke="var(--color-ink)" strokeWidth="0.7" />

@@ -5,7 +5,7 @@ import { useReading } from "../shell/reading";
 export function Figures({ plan, paths, press }: { plan: Plan; paths: string[]; press: (f: string) => void }) {
   const { number, unit } = useReading();
   return (
-    <dl className="space-y-2">
+    <dl className="space-y-1.5">
       {paths.map((path) => {
         const f = plan.figures.find((x) => x.path === path);
         if (!f) return null;
@@ -30,7 +30,6 @@ export function Figures({ plan, paths, press }: { plan: Plan; paths: string[]; p
             </dd>
             <dt className="text-sm text-faint" title={f.note}>
               {f.label.charAt(0).toLowerCase() + f.label.slice(1)}
-              {f.note && <span className="block text-xs max-lg:hidden">{f.note}</span>}
             </dt>
           </div>
         );

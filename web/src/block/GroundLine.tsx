@@ -181,7 +181,7 @@ function Life({
     .filter((t) => t > 0);
   const every = width < 620 ? 10 : years.length > 40 ? 5 : 2;
   const flags = new Map<string, string>();
-  for (const j of jobsBefore) if (["order", "lime", "drains", "clear"].includes(j.key)) flags.set(j.key, j.done || j.from);
+  if (plan.stage !== "planted") for (const j of jobsBefore) if (["order", "lime", "drains", "clear"].includes(j.key)) flags.set(j.key, j.done || j.from);
   const pick = (e: React.PointerEvent<SVGSVGElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
     move(Math.floor(x.invert(e.clientX - box.left)));
@@ -363,7 +363,7 @@ function Life({
 
 function PlumbLabel({ x, width, text }: { x: number; width: number; text: string }) {
   const w = text.length * 7.2 + 14;
-  const at = Math.min(width - w - 2, Math.max(76, x - w / 2));
+  const at = Math.min(width - w - 2, Math.max(190, x - w / 2));
   return (
     <g>
       <rect x={at} y={2} width={w} height={20} fill="var(--color-paper)" stroke="var(--color-ink)" />
@@ -429,8 +429,8 @@ function YearView({ plan, year, width }: { plan: Plan; year: Y; width: number })
     const d = new Date((start + 3 + i * 30.44) * 86400000);
     return `${d.getUTCFullYear()}-${String(d.getUTCMonth() + 1).padStart(2, "0")}-01`;
   });
-  const h = groundY - 30 + Math.max(6, jobs.length) * 19 + 40;
-  const g = groundY - 60;
+  const h = groundY - 8 + Math.max(6, jobs.length) * 19 + 40;
+  const g = groundY - 38;
   const top = Math.max(1, ...year.harvests.map((v) => v.blockKg.high));
   return (
     <svg width={width} height={h} className="block" role="img" aria-label={`${year.label} by month`}>
@@ -443,22 +443,16 @@ function YearView({ plan, year, width }: { plan: Plan; year: Y; width: number })
           </text>
         </g>
       ))}
-      {year.harvests.map((v) => {
+      {year.harvests.map((v, i) => {
         const a = x(Math.max(start, dayNumber(v.from)));
         const b = Math.min(width - 10, x(dayNumber(v.to)));
-        const tall = (v.blockKg.base / top) * (g - 46);
+        const tall = (v.blockKg.base / top) * (g - 100);
+        const label = 14 + i * 15;
         return (
           <g key={v.name + v.from}>
-            <rect
-              x={a}
-              width={Math.max(4, b - a)}
-              y={g - tall}
-              height={tall}
-              fill="var(--color-leaf)"
-              stroke="var(--color-growth)"
-              strokeDasharray="5 3"
-            />
-            <text x={Math.min(a + 3, width - 150)} y={g - tall - 5} fontSize="12.5" fill="var(--color-growth)">
+            <rect x={a} width={Math.max(4, b - a)} y={g - tall} height={tall} fill="var(--color-leaf)" stroke="var(--color-growth)" strokeDasharray="5 3" />
+            <path d={`M${a + 1} ${label + 2}V${g - tall}`} stroke="var(--color-growth)" strokeWidth="0.7" />
+            <text x={Math.min(a + 4, width - 170)} y={label} fontSize="12.5" fill="var(--color-growth)">
               {v.name} {text(v.blockKg.base, plan.massAs)}
             </text>
           </g>

@@ -34,7 +34,7 @@ export function MarginNotes({ plan, draft, here }: { plan: Plan; draft: Draft; h
                 {f.remedies.map((r, i) => (
                   <button
                     key={r.label}
-                    className={`act text-left ${i === 0 && !r.ask ? "act-first" : ""}`}
+                    className={`act text-left whitespace-normal ${i === 0 && !r.ask ? "act-first" : ""}`}
                     onClick={() => {
                       if (r.ask) {
                         setAnswer("");

@@ -106,7 +106,7 @@ export function PlanSheet({ plan, season, height = 400 }: { plan: Plan; season: 
   const bar = round(width / 6 / v.k / perUnit);
   const barPx = bar * perUnit * v.k;
   return (
-    <div ref={box} className="relative min-w-0">
+    <div ref={box} className="relative mb-2 min-w-0">
       <canvas
         ref={canvas}
         tabIndex={0}

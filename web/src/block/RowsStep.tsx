@@ -32,11 +32,11 @@ export function RowsStep({ plan, draft, press, season, setSeason }: StepProps) {
         </div>
       </div>
       <div className="min-w-0">
-        <PlanSheet plan={plan} season={season} height={330} />
+        <PlanSheet plan={plan} season={season} height={290} />
         <AgeSlider plan={plan} season={season} setSeason={setSeason} />
         {plan.stage === "planted" ? (
           <p className="py-2 text-sm text-faint">
-            These rows stand in the ground with permanent numbers; the sliders below plan nothing that is planted.
+            These rows stand in the ground with permanent numbers; nothing planned later moves them.
           </p>
         ) : (
           <div className="grid gap-x-6 gap-y-1 py-2 sm:grid-cols-2">

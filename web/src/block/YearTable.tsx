@@ -3,9 +3,10 @@ import { useReading } from "../shell/reading";
 import { nutrientNames } from "./nutrients";
 
 /** The years as a table: the same figures as the ground line. */
-export function YearTable({ plan, press, season }: { plan: Plan; press?: (f: string) => void; season?: number }) {
+export function YearTable({ plan, press, season, brief }: { plan: Plan; press?: (f: string) => void; season?: number; brief?: boolean }) {
   const { number, unit } = useReading();
   const picked = plan.years.some((y) => y.recorded);
+  const ofBlock = brief ? [] : plan.nutrients; // the block's own feeding is left out where there is little room
   const cell = (path: string, content: string) =>
     press ? (
       <button className="press" data-figure={path} onClick={() => press(path)}>
@@ -44,7 +45,7 @@ export function YearTable({ plan, press, season }: { plan: Plan; press?: (f: str
                 {nutrientNames[n]} <span className="unit">{unit("rate")}</span>
               </th>
             ))}
-            {plan.nutrients.map((n) => (
+            {ofBlock.map((n) => (
               <th key={n} className="num">
                 {nutrientNames[n]} <span className="unit">block, {unit("massKg")}</span>
               </th>
@@ -69,7 +70,7 @@ export function YearTable({ plan, press, season }: { plan: Plan; press?: (f: str
                   {cell(`feed.${n}.${y.season}`, number(y.feedPerHa[n] ?? 0, "rate"))}
                 </td>
               ))}
-              {plan.nutrients.map((n) => (
+              {ofBlock.map((n) => (
                 <td key={n} className="num">
                   {number(y.feedKg[n] ?? 0, "massKg")}
                 </td>

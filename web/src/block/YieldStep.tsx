@@ -18,7 +18,7 @@ export function YieldStep({ plan, doc, press, season }: StepProps) {
         </a>
       </div>
       <div className="max-h-[27rem] min-w-0 overflow-y-auto">
-        <YearTable plan={plan} press={press} season={season} />
+        <YearTable plan={plan} press={press} season={season} brief />
       </div>
     </div>
   );

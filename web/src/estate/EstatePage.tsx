@@ -16,7 +16,10 @@ export function EstatePage() {
   if (overview.error) return <Trouble error={overview.error} retry={() => void overview.refetch()} />;
   const { blocks, estate, today } = overview.data;
   const area = blocks.reduce((s, b) => s + b.areaM2, 0);
-  const notes = blocks.flatMap((b) => b.findings.filter((f) => f.weight !== "inform").map((f) => ({ b, f })));
+  const order = Object.keys(weightWords);
+  const notes = blocks
+    .flatMap((b) => b.findings.filter((f) => f.weight !== "inform").map((f) => ({ b, f })))
+    .sort((x, y) => order.indexOf(x.f.weight) - order.indexOf(y.f.weight));
   return (
     <div className="grid gap-x-8 px-5 py-4 lg:grid-cols-[minmax(0,25rem)_minmax(0,1fr)]">
       <section aria-label="Map of blocks" className="min-w-0">

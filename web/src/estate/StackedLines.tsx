@@ -42,7 +42,7 @@ export function StackedLines({
   const first = Math.max(Math.min(...seasons, Math.floor(now) - 3), Math.floor(now) - 18);
   const last = Math.min(Math.max(...seasons, Math.floor(now) + 10), Math.floor(now) + 30);
   const narrow = width < 560;
-  const left = narrow ? 8 : 176;
+  const left = narrow ? 8 : 226;
   const x = scaleLinear([first, last + 1], [left, width - 8]);
   const rowHeight = narrow ? lineHeight + 34 : lineHeight;
   const height = 26 + blocks.length * rowHeight + 14;
@@ -99,7 +99,7 @@ export function StackedLines({
           onMouseLeave={() => light("")}
           onFocus={() => light(b.id)}
           onBlur={() => light("")}
-          className={`absolute left-0 flex gap-2 ${narrow ? "right-0" : "w-42"} leading-tight hover:underline`}
+          className={`absolute left-0 flex gap-2 ${narrow ? "right-0" : "w-55"} leading-tight hover:underline`}
           style={{ top: 26 + i * rowHeight + (narrow ? 2 : 16) }}
         >
           <span
@@ -120,12 +120,11 @@ export function StackedLines({
   );
 }
 
-/** The last harvest recorded, or the crop expected in the season of today. */
+/** The last harvest recorded, or the area where there is none. */
 function Headline({ b }: { b: Short }) {
   const { text } = useReading();
   const done = b.years.filter((y) => y.recorded).at(-1);
-  if (done) return <span className="block">{`${text(done.pickedKg, b.massAs)} in ${done.label}`}</span>;
-  return null;
+  return <span className="block">{done ? `${text(done.pickedKg, b.massAs)} in ${done.label}` : text(b.areaM2, "area")}</span>;
 }
 
 function GroundStrip({

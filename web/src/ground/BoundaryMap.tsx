@@ -22,7 +22,8 @@ import { useReading } from "../shell/reading";
 import type { Points } from "./DrawPage";
 import "ol/ol.css";
 
-const xy = (r: Points) => r.map((p) => fromLonLat([p.lon, p.lat]));
+/** A closed ring on the map; the points themselves do not repeat the first one. */
+const xy = (r: Points) => [...r, ...r.slice(0, 1)].map((p) => fromLonLat([p.lon, p.lat]));
 const back = (c: number[]) => {
   const [lon, lat] = toLonLat(c) as [number, number];
   return { lon: Number(lon.toFixed(8)), lat: Number(lat.toFixed(8)) };
@@ -134,15 +135,11 @@ export default function BoundaryMap({
         role="application"
         aria-label="Map for drawing; the table of points does the same. Backspace takes back the last corner while drawing."
       />
-      <button
-        className="act absolute top-2 right-2 bg-paper"
-        onClick={() => {
-          const d = state.current?.draw;
-          if (d?.getActive()) d.removeLastPoint();
-        }}
-      >
-        Take back the last corner
-      </button>
+      {points.length === 0 && (
+        <button className="act absolute top-2 right-2 bg-paper" onClick={() => state.current?.draw.removeLastPoint()}>
+          Take back the last corner
+        </button>
+      )}
     </div>
   );
 }

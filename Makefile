@@ -1,0 +1,47 @@
+# Slow Root. Needs Go, Node and npm; make test also needs Chromium and installs Debian's if it may.
+GO      ?= go
+BUILD   := $(shell git rev-parse --short HEAD 2>/dev/null || echo source)
+SOURCES := $(shell git ls-files -co --exclude-standard 'web/src' 'web/public' 'web/index.html' 'web/*.ts' 'web/*.json' 2>/dev/null)
+
+.PHONY: demo build test lint generate check-generated bench screenshots chromium clean
+
+demo: build ## run the program with the demonstration estate
+	./bin/slowroot demo --data demo-data
+
+build: web/dist/index.html
+	CGO_ENABLED=0 $(GO) build -trimpath -ldflags "-s -w -X main.build=$(BUILD)" -o bin/slowroot ./cmd/slowroot
+
+web/node_modules/.package-lock.json: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	@touch $@
+
+web/dist/index.html: web/node_modules/.package-lock.json $(SOURCES)
+	cd web && npx vite build
+
+generate: web/node_modules/.package-lock.json ## write what is generated from the contract and the units table
+	$(GO) tool oapi-codegen -config api/oapi-codegen.yaml api/openapi.yaml
+	$(GO) run ./internal/gen/units > web/src/units.gen.json
+	cd web && npx openapi-typescript ../api/openapi.yaml -o src/api/schema.d.ts
+
+check-generated: web/node_modules/.package-lock.json ## fail when generated code is out of date
+	@sh scripts/check-generated.sh
+
+lint: build
+	$(GO) vet ./...
+	@test -z "$$(gofmt -l cmd core internal e2e demo web/*.go)" || { echo "gofmt these:"; gofmt -l cmd core internal e2e demo web/*.go; exit 1; }
+	cd web && npx tsc --noEmit -p tsconfig.json && npx eslint --max-warnings 0 src && npx prettier --check src
+
+test: lint check-generated chromium ## everything
+	$(GO) test ./... -timeout 10m
+
+chromium: ## install Debian's Chromium where none is found
+	@sh scripts/chromium.sh
+
+bench: build ## the speed budgets
+	$(GO) run ./e2e/budget
+
+screenshots: build chromium ## take the pictures of docs/screenshots again
+	$(GO) run ./e2e/screenshots
+
+clean:
+	rm -rf bin web/node_modules demo-data && find web/dist -mindepth 1 ! -name .gitkeep -delete

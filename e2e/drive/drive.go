@@ -19,6 +19,7 @@ import (
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 )
 
 // Program is a running slowroot.
@@ -125,7 +126,11 @@ func Open(browser context.Context, url string, width, height int64) (*Page, func
 		defer p.mu.Unlock()
 		switch e := ev.(type) {
 		case *runtime.EventExceptionThrown:
-			p.problems = append(p.problems, "exception: "+e.ExceptionDetails.Text)
+			what := e.ExceptionDetails.Text
+			if x := e.ExceptionDetails.Exception; x != nil {
+				what += " " + x.Description
+			}
+			p.problems = append(p.problems, "exception: "+what)
 		case *runtime.EventConsoleAPICalled:
 			if e.Type == "error" || e.Type == "warning" {
 				var parts []string
@@ -177,9 +182,9 @@ func (p *Page) Settled() error {
 	return p.Wait(`document.readyState === "complete" && document.querySelector("h1, h2") && !document.querySelector("[role=status]") && document.fonts.status === "loaded"`)
 }
 
-// Wait polls a JavaScript condition for up to 20 seconds.
+// Wait polls a JavaScript condition for up to 12 seconds.
 func (p *Page) Wait(condition string) error {
-	deadline := time.Now().Add(20 * time.Second)
+	deadline := time.Now().Add(12 * time.Second)
 	for {
 		ok, err := Eval[bool](p, "!!("+condition+")")
 		if err == nil && ok {
@@ -187,7 +192,7 @@ func (p *Page) Wait(condition string) error {
 		}
 		if time.Now().After(deadline) {
 			body, _ := Eval[string](p, `document.body.innerText.slice(0, 1500)`)
-			return fmt.Errorf("waited 20 s for %s (last error %v); the page says:\n%s", condition, err, body)
+			return fmt.Errorf("waited 12 s for %s (last error %v); the page says:\n%s", condition, err, body)
 		}
 		time.Sleep(40 * time.Millisecond)
 	}
@@ -226,6 +231,16 @@ func (p *Page) Press(words string) error {
 	return err
 }
 
+// PressFigure presses the figure with that path.
+func (p *Page) PressFigure(path string) error {
+	find := `document.querySelector('[data-figure="` + path + `"]')`
+	if err := p.Wait(find); err != nil {
+		return fmt.Errorf("pressing figure %q: %w", path, err)
+	}
+	_, err := Eval[bool](p, `(`+find+`.click(), true)`)
+	return err
+}
+
 // Type puts text into the field with that label, as a person would, and leaves it.
 func (p *Page) Type(label, text string) error {
 	find := `[...document.querySelectorAll("input, textarea, select")].find((e) => (e.getAttribute("aria-label") || e.labels?.[0]?.textContent || "").replace(/\s+/g, " ").trim().startsWith(` + quote(label) + `))`
@@ -246,6 +261,47 @@ func (p *Page) Type(label, text string) error {
 
 // Keys sends real key presses to whatever has the focus.
 func (p *Page) Keys(keys string) error { return p.do("keys "+keys, chromedp.KeyEvent(keys)) }
+
+// Key presses one named key, such as Home or ArrowRight.
+func (p *Page) Key(name string) error {
+	code := map[string]string{"Home": kb.Home, "End": kb.End, "ArrowRight": kb.ArrowRight, "ArrowLeft": kb.ArrowLeft, "Tab": kb.Tab}[name]
+	if code == "" {
+		return fmt.Errorf("no key is called %q", name)
+	}
+	return p.Keys(code)
+}
+
+// TabTo presses Tab until a condition on the focused element holds.
+func (p *Page) TabTo(condition string) error {
+	for range 200 {
+		if ok, err := Eval[bool](p, condition); err == nil && ok {
+			return nil
+		}
+		if err := p.Key("Tab"); err != nil {
+			return err
+		}
+	}
+	return fmt.Errorf("200 presses of Tab do not reach %s", condition)
+}
+
+// Pause waits, where the page itself measures time: two clicks too close are a double click.
+func (p *Page) Pause(ms int) error {
+	time.Sleep(time.Duration(ms) * time.Millisecond)
+	return nil
+}
+
+// Forgive drops problems that hold the words: errors the test provoked.
+func (p *Page) Forgive(words string) {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	kept := p.problems[:0]
+	for _, s := range p.problems {
+		if !strings.Contains(s, words) {
+			kept = append(kept, s)
+		}
+	}
+	p.problems = kept
+}
 
 // Drag moves the pointer from one point to another with the button down.
 func (p *Page) Drag(x0, y0, x1, y1 float64) error {

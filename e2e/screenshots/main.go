@@ -54,7 +54,7 @@ func run() error {
 	list := []picture{
 		{"estate", "/", 1280, 800, nil},
 		{"block-rows", "/blocks/{North Bank}/rows", 1280, 800, nil},
-		{"working", "/blocks/{North Bank}/rows", 1280, 800, []string{"Stations: working"}},
+		{"working", "/blocks/{North Bank}/rows", 1280, 800, []string{"#rows.stations"}},
 		{"block-plants", "/blocks/{Orchard Foot}/plants", 1280, 800, nil},
 		{"forks", "/blocks/{Orchard Foot}/rows", 1280, 1340, nil},
 		{"block-care", "/blocks/{Orchard Foot}/care", 1280, 800, nil},
@@ -120,7 +120,11 @@ func take(ctx context.Context, url string, pic picture, out string) error {
 		return err
 	}
 	for _, words := range pic.press {
-		if err := page.Press(words); err != nil {
+		press := page.Press
+		if path, ok := strings.CutPrefix(words, "#"); ok {
+			press, words = page.PressFigure, path
+		}
+		if err := press(words); err != nil {
 			return err
 		}
 		if err := page.Settled(); err != nil {

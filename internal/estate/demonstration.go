@@ -11,7 +11,6 @@ import (
 	"strings"
 
 	"slowroot/core/civil"
-	"slowroot/core/finding"
 	"slowroot/core/plan"
 	"slowroot/internal/formats/geojson"
 	"slowroot/internal/store"
@@ -88,7 +87,7 @@ func readClimate(text string) ([]plan.Month, error) {
 // LoadDemonstration fills an empty estate as one change; an estate already begun is refused.
 func (s *Service) LoadDemonstration(ctx context.Context, d Demonstration) (EstateDoc, error) {
 	if _, err := s.Estate(ctx); err == nil {
-		return EstateDoc{}, finding.Bad("estate", d.Estate.Name, "an estate is begun here already", "an empty data folder")
+		return EstateDoc{}, begunAlready(d.Estate.Name)
 	} else if !errors.Is(err, store.ErrNotFound) {
 		return EstateDoc{}, err
 	}

@@ -79,7 +79,15 @@ func (s *Service) Begin(ctx context.Context, name, place string, u units.System,
 	if person = strings.TrimSpace(person); person != "" {
 		e.People = append(e.People, plan.Person{Name: person, Role: "manager"})
 	}
-	return s.putEstate(ctx, person, "Began the estate "+e.Name, 0, e)
+	d, err := s.putEstate(ctx, person, "Began the estate "+e.Name, 0, e)
+	if errors.Is(err, store.ErrStale) {
+		err = begunAlready(e.Name)
+	}
+	return d, err
+}
+
+func begunAlready(name string) error {
+	return finding.Bad("estate", name, "an estate is begun here already", "an empty data folder")
 }
 
 func (s *Service) putEstate(ctx context.Context, who, what string, revision int, e plan.Estate) (EstateDoc, error) {

@@ -555,8 +555,11 @@ export interface components {
             roles?: string;
         };
         LayoutSpec: {
-            /** @enum {string} */
-            pattern: "square" | "rectangle" | "triangle" | "twin";
+            /**
+             * @description empty where no crop is chosen
+             * @enum {string}
+             */
+            pattern: "" | "square" | "rectangle" | "triangle" | "twin";
             rowSpacingM: number;
             plantSpacingM: number;
             twinGapM: number;

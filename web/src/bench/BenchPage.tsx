@@ -11,7 +11,7 @@ export default function BenchPage() {
   if (list.error) return <Trouble error={list.error} />;
   const calc = list.data.find((c) => c.name === (name ?? list.data[0]?.name));
   return (
-    <div className="grid gap-6 px-5 py-4 md:grid-cols-[13rem_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-6 px-5 py-4 md:grid-cols-[13rem_minmax(0,1fr)]">
       <nav aria-label="Calculators">
         <h2>Bench</h2>
         <ul className="mt-2 space-y-1">
@@ -67,7 +67,7 @@ function Calculator({ c }: { c: Schema["Calculator"] }) {
     }
   };
   return (
-    <section className="grid min-w-0 gap-8 lg:grid-cols-2">
+    <section className="grid grid-cols-[minmax(0,1fr)] min-w-0 gap-8 lg:grid-cols-2">
       <form
         onSubmit={(e) => {
           e.preventDefault();

@@ -53,10 +53,10 @@ export default function BlockPage() {
   const planting = doc.block.planting;
   const props = { plan: p, doc, draft, press: setFigure, season, setSeason: setAt };
   return (
-    <div className="grid md:grid-cols-[9.5rem_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[9.5rem_minmax(0,1fr)]">
       <Descent id={id} plan={p} here={here} area={text(p.ground.areaM2, "area")} />
       <div className="min-w-0">
-        <div className="grid lg:grid-cols-[minmax(0,1fr)_18.5rem]">
+        <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_18.5rem]">
           <div className="min-w-0 px-5 pt-3">
             <div className="flex flex-wrap items-baseline gap-x-3">
               <h1>{p.name}</h1>

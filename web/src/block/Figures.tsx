@@ -5,21 +5,17 @@ import { useReading } from "../shell/reading";
 export function Figures({ plan, paths, press }: { plan: Plan; paths: string[]; press: (f: string) => void }) {
   const { number, unit } = useReading();
   return (
-    <dl className="space-y-1.5">
+    <dl className="space-y-1.5 max-sm:grid max-sm:grid-cols-2 max-sm:gap-x-4">
       {paths.map((path) => {
         const f = plan.figures.find((x) => x.path === path);
         if (!f) return null;
         return (
           <div key={path}>
             <dd>
-              <button
-                className="press text-lg leading-tight"
-                data-figure={path}
-                onClick={() => press(path)}
-                aria-label={`${f.label}: working`}
-              >
+              <button className="press text-lg leading-tight" data-figure={path} onClick={() => press(path)}>
                 {f.text || number(f.value, f.quantity)}
                 {!f.text && <span className="unit text-sm"> {unit(f.quantity)}</span>}
+                <span className="sr-only">, {f.label}: working</span>
               </button>
               {f.ranged && (
                 <span className="text-sm text-faint">

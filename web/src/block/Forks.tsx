@@ -3,6 +3,7 @@ import type { Schema } from "../api/client";
 import { person } from "../api/client";
 import { useReading } from "../shell/reading";
 import { Panel } from "../shell/Sheet";
+import { Wide } from "../shell/Wide";
 import { ErrorText } from "../shell/States";
 import { day } from "../units";
 import type { Draft } from "./draft";
@@ -73,7 +74,7 @@ function ForkView({ fork, take }: { fork: Fork; take: (w: Way) => void }) {
             : "Not decided: the plan goes the usual way until somebody chooses."}
         {labels.length === 0 && " The ways do not differ in plants, crop, jobs or nitrogen."}
       </p>
-      <div className="mt-1 overflow-x-auto">
+      <Wide label={`Ways: ${fork.question}`} className="mt-1">
         <div style={{ minWidth: n * 190, maxWidth: n * 330 }}>
           <svg aria-hidden viewBox={`0 0 ${n * 100} 24`} preserveAspectRatio="none" className="block h-6 w-full">
             {fork.ways.map((w, i) => (
@@ -119,7 +120,7 @@ function ForkView({ fork, take }: { fork: Fork; take: (w: Way) => void }) {
             ))}
           </div>
         </div>
-      </div>
+      </Wide>
     </div>
   );
 }

@@ -181,7 +181,8 @@ function Life({
     .filter((t) => t > 0);
   const every = width < 620 ? 10 : years.length > 40 ? 5 : 2;
   const flags = new Map<string, string>();
-  if (plan.stage !== "planted") for (const j of jobsBefore) if (["order", "lime", "drains", "clear"].includes(j.key)) flags.set(j.key, j.done || j.from);
+  if (plan.stage !== "planted")
+    for (const j of jobsBefore) if (["order", "lime", "drains", "clear"].includes(j.key)) flags.set(j.key, j.done || j.from);
   const pick = (e: React.PointerEvent<SVGSVGElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
     move(Math.floor(x.invert(e.clientX - box.left)));
@@ -446,11 +447,19 @@ function YearView({ plan, year, width }: { plan: Plan; year: Y; width: number })
       {year.harvests.map((v, i) => {
         const a = x(Math.max(start, dayNumber(v.from)));
         const b = Math.min(width - 10, x(dayNumber(v.to)));
-        const tall = (v.blockKg.base / top) * (g - 100);
+        const tall = (v.blockKg.base / top) * (g - 62);
         const label = 14 + i * 15;
         return (
           <g key={v.name + v.from}>
-            <rect x={a} width={Math.max(4, b - a)} y={g - tall} height={tall} fill="var(--color-leaf)" stroke="var(--color-growth)" strokeDasharray="5 3" />
+            <rect
+              x={a}
+              width={Math.max(4, b - a)}
+              y={g - tall}
+              height={tall}
+              fill="var(--color-leaf)"
+              stroke="var(--color-growth)"
+              strokeDasharray="5 3"
+            />
             <path d={`M${a + 1} ${label + 2}V${g - tall}`} stroke="var(--color-growth)" strokeWidth="0.7" />
             <text x={Math.min(a + 4, width - 170)} y={label} fontSize="12.5" fill="var(--color-growth)">
               {v.name} {text(v.blockKg.base, plan.massAs)}

@@ -13,7 +13,7 @@ export function GroundStep({ plan, doc, draft, press, season }: StepProps) {
   const [notes, setNotes] = useState(b.notes);
   const bare = { ...plan, rows: [] };
   return (
-    <div className="grid gap-5 py-3 sm:grid-cols-[11rem_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-5 py-3 sm:grid-cols-[11rem_minmax(0,1fr)]">
       <div>
         <Figures plan={plan} paths={["area", "perimeter"]} press={press} />
         <p className="mt-3 text-sm text-faint">
@@ -27,7 +27,7 @@ export function GroundStep({ plan, doc, draft, press, season }: StepProps) {
       <div className="min-w-0">
         <PlanSheet plan={bare} season={season} height={300} />
         <form
-          className="mt-4 grid gap-2 sm:grid-cols-2"
+          className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-2 sm:grid-cols-2"
           onSubmit={(e) => {
             e.preventDefault();
             void draft.commit({ name: name.trim(), notes }, "Kept");

@@ -3,6 +3,7 @@ import { api, changed, take, useSheets, write, type BlockDoc, type Plan } from "
 import { useReading } from "../shell/reading";
 import { say, sayError } from "../shell/Notices";
 import { Busy, ErrorText } from "../shell/States";
+import { Wide } from "../shell/Wide";
 import { day } from "../units";
 import type { Draft } from "./draft";
 import { Figures } from "./Figures";
@@ -15,7 +16,7 @@ export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
   if (plan.stage === "empty" || !planting) return <CropChoice doc={doc} draft={draft} today={plan.today} />;
   const sheet = sheets.data?.find((s) => s.id === plan.sheet);
   return (
-    <div className="grid gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>
         <Figures
           plan={plan}
@@ -57,7 +58,7 @@ export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
           )}
         </div>
         {sheet && (
-          <dl className="mt-3 grid gap-x-6 text-sm sm:grid-cols-2">
+          <dl className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-6 text-sm sm:grid-cols-2">
             {[
               ["Kind", sheet.material.kind],
               ["Pollinizers", plan.figures.some((f) => f.path === "plants.pollinizers") ? sheet.material.pollinizerKind : ""],
@@ -179,7 +180,7 @@ function CropChoice({ doc, draft, today }: { doc: BlockDoc; draft: Draft; today:
         />
       </label>
       {error !== undefined && <ErrorText error={error} />}
-      <div className="mt-3 overflow-x-auto">
+      <Wide label="Crops side by side" className="mt-3">
         <table className="tbl">
           <thead>
             <tr>
@@ -237,7 +238,7 @@ function CropChoice({ doc, draft, today }: { doc: BlockDoc; draft: Draft; today:
             })}
           </tbody>
         </table>
-      </div>
+      </Wide>
     </div>
   );
 }

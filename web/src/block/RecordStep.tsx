@@ -16,7 +16,7 @@ export function RecordStep({ plan, doc, draft }: StepProps) {
   const p = doc.block.planting;
   const recorded = plan.years.filter((y) => y.recorded);
   return (
-    <div className="grid gap-8 py-3 sm:grid-cols-2">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-8 py-3 sm:grid-cols-2">
       <section>
         <h2>Planting</h2>
         {p.asPlanted ? (

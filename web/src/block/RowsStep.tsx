@@ -12,7 +12,7 @@ export function RowsStep({ plan, draft, press, season, setSeason }: StepProps) {
   const s = plan.spec;
   const derived = s.pattern === "square" || s.pattern === "triangle";
   return (
-    <div className="grid gap-4 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-4 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>
         <Figures
           plan={plan}
@@ -39,7 +39,7 @@ export function RowsStep({ plan, draft, press, season, setSeason }: StepProps) {
             These rows stand in the ground with permanent numbers; nothing planned later moves them.
           </p>
         ) : (
-          <div className="grid gap-x-6 gap-y-1 py-2 sm:grid-cols-2">
+          <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-1 py-2 sm:grid-cols-2">
             {!derived && (
               <Setting
                 plan={plan}

@@ -1,9 +1,20 @@
 import type { Plan } from "../api/client";
 import { useReading } from "../shell/reading";
+import { Wide } from "../shell/Wide";
 import { nutrientNames } from "./nutrients";
 
 /** The years as a table: the same figures as the ground line. */
-export function YearTable({ plan, press, season, brief }: { plan: Plan; press?: (f: string) => void; season?: number; brief?: boolean }) {
+export function YearTable({
+  plan,
+  press,
+  season,
+  brief,
+}: {
+  plan: Plan;
+  press?: (f: string) => void;
+  season?: number;
+  brief?: boolean;
+}) {
   const { number, unit } = useReading();
   const picked = plan.years.some((y) => y.recorded);
   const ofBlock = brief ? [] : plan.nutrients; // the block's own feeding is left out where there is little room
@@ -16,12 +27,7 @@ export function YearTable({ plan, press, season, brief }: { plan: Plan; press?: 
       content
     );
   return (
-    <div
-      className="overflow-x-auto"
-      tabIndex={press ? 0 : undefined}
-      role={press ? "region" : undefined}
-      aria-label={press ? "Year table" : undefined}
-    >
+    <Wide label="Year table">
       <table className="tbl mt-2">
         <caption className="sr-only">Yield, feeding and work of {plan.name} by season</caption>
         <thead>
@@ -81,6 +87,6 @@ export function YearTable({ plan, press, season, brief }: { plan: Plan; press?: 
           ))}
         </tbody>
       </table>
-    </div>
+    </Wide>
   );
 }

@@ -6,7 +6,7 @@ import { YearTable } from "./YearTable";
 export function YieldStep({ plan, doc, press, season }: StepProps) {
   if (plan.stage === "empty") return <NoCrop />;
   return (
-    <div className="grid gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>
         <Figures
           plan={plan}

@@ -47,7 +47,7 @@ export function BeginPage() {
           <ErrorText error={error} />
         </div>
       )}
-      <div className="mt-8 grid gap-10 md:grid-cols-2">
+      <div className="mt-8 grid grid-cols-[minmax(0,1fr)] gap-10 md:grid-cols-2">
         <form onSubmit={begin} className="flex flex-col gap-3">
           <h2>Begin an estate</h2>
           <label className="flex flex-col">

@@ -21,7 +21,7 @@ export function EstatePage() {
     .flatMap((b) => b.findings.filter((f) => f.weight !== "inform").map((f) => ({ b, f })))
     .sort((x, y) => order.indexOf(x.f.weight) - order.indexOf(y.f.weight));
   return (
-    <div className="grid gap-x-8 px-5 py-4 lg:grid-cols-[minmax(0,25rem)_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 px-5 py-4 lg:grid-cols-[minmax(0,25rem)_minmax(0,1fr)]">
       <section aria-label="Map of blocks" className="min-w-0">
         <div className="flex flex-wrap items-baseline justify-between gap-2">
           <h1>{estate.name}</h1>

@@ -3,6 +3,7 @@ import { changed, useEstate, useHistory, write, type Patch } from "../api/client
 import { useReading } from "../shell/reading";
 import { say, sayError } from "../shell/Notices";
 import { Busy, Trouble } from "../shell/States";
+import { Wide } from "../shell/Wide";
 
 const monthNames = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 
@@ -22,7 +23,7 @@ export default function SettingsPage() {
       .then(() => say(done), sayError)
       .finally(() => void changed());
   return (
-    <div className="grid gap-8 px-5 py-4 lg:grid-cols-2">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-8 px-5 py-4 lg:grid-cols-2">
       <section>
         <h1>{e.name}</h1>
         <p className="text-faint">{e.place}</p>
@@ -74,7 +75,7 @@ export default function SettingsPage() {
           <p className="text-faint">None are known.</p>
         ) : (
           <>
-            <div className="overflow-x-auto">
+            <Wide label="Monthly normals">
               <table className="tbl">
                 <thead>
                   <tr>
@@ -107,7 +108,7 @@ export default function SettingsPage() {
                   ))}
                 </tbody>
               </table>
-            </div>
+            </Wide>
             <p className="text-sm text-faint">{e.climateSource}</p>
           </>
         )}

@@ -190,7 +190,7 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
 
   return (
     <div
-      className={`grid gap-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_22rem] ${over ? "bg-soil" : ""}`}
+      className={`grid grid-cols-[minmax(0,1fr)] gap-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_22rem] ${over ? "bg-soil" : ""}`}
       onDragOver={(e) => {
         e.preventDefault();
         setOver(true);

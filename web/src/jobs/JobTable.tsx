@@ -24,7 +24,7 @@ export function JobTable({
           {named && <th>block</th>}
           <th>job</th>
           <th>how the date follows</th>
-          <th>{done ? "done" : ""}</th>
+          <th>done</th>
         </tr>
       </thead>
       <tbody>

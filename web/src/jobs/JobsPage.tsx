@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useJobs, useOverview } from "../api/client";
 import { Busy, Trouble } from "../shell/States";
+import { Wide } from "../shell/Wide";
 import { JobTable } from "./JobTable";
 
 const spans = { "3 months": 3, "6 months": 6, "a year": 12 } as const;
@@ -44,7 +45,9 @@ export default function JobsPage() {
       ) : jobs.error ? (
         <Trouble error={jobs.error} retry={() => void jobs.refetch()} />
       ) : (
-        <JobTable jobs={jobs.data} today={today} />
+        <Wide label="Jobs">
+          <JobTable jobs={jobs.data} today={today} />
+        </Wide>
       )}
     </div>
   );

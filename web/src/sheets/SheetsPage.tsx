@@ -2,6 +2,7 @@ import { Link, useParams } from "react-router";
 import { useSheets, type Schema } from "../api/client";
 import { useReading } from "../shell/reading";
 import { Busy, Empty, Trouble } from "../shell/States";
+import { Wide } from "../shell/Wide";
 
 const origin: Record<string, string> = {
   cp: "common practice, no source",
@@ -18,7 +19,7 @@ export default function SheetsPage() {
   if (sheets.error) return <Trouble error={sheets.error} />;
   const sheet = sheets.data.find((s) => s.id === (id ?? sheets.data[0]?.id));
   return (
-    <div className="grid gap-6 px-5 py-4 md:grid-cols-[11rem_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-6 px-5 py-4 md:grid-cols-[11rem_minmax(0,1fr)]">
       <nav aria-label="Sheets">
         <h2>Practice sheets</h2>
         <ul className="mt-2 space-y-1 max-md:flex max-md:flex-wrap max-md:gap-4">
@@ -186,9 +187,9 @@ function Part({ title, children }: { title: string; children: React.ReactNode })
   return (
     <section className="mt-6">
       <h2>{title}</h2>
-      <div className="overflow-x-auto">
+      <Wide label={title}>
         <table className="tbl mt-1">{children}</table>
-      </div>
+      </Wide>
     </section>
   );
 }

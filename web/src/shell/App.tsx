@@ -26,7 +26,9 @@ export function App() {
   const [open, setOpen] = useState<"" | "find" | "keys">("");
   const place = useLocation();
   useKeys({ "/": () => setOpen("find"), "?": () => setOpen("keys") });
-  useEffect(() => window.scrollTo(0, 0), [place.pathname]);
+  useEffect(() => {
+    window.scrollTo(0, 0); // may return a promise, which an effect must not
+  }, [place.pathname]);
 
   if (status.isPending || (estate.isPending && status.data?.hasEstate)) return <Busy what="Opening the estate" />;
   if (status.error) return <Trouble error={status.error} retry={() => void status.refetch()} />;

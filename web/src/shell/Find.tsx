@@ -27,7 +27,11 @@ export function Find({ close }: { close: () => void }) {
       kind: `${j.blockName}, ${day(j.job.from)}`,
     })),
   ];
-  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
+  const words = query
+    .replace(/^\//, "")
+    .toLowerCase() // the key that opens this may be typed into it
+    .split(/\s+/)
+    .filter(Boolean);
   const hits = all.filter((f) => words.every((w) => (f.name + " " + f.kind).toLowerCase().includes(w))).slice(0, 30);
   return (
     <Panel title="Find" close={close}>

@@ -1,0 +1,343 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/getkin/kin-openapi/openapi3"
+	"github.com/getkin/kin-openapi/openapi3filter"
+	"github.com/getkin/kin-openapi/routers"
+	"github.com/getkin/kin-openapi/routers/gorillamux"
+
+	"slowroot/core/civil"
+	"slowroot/core/practice"
+	"slowroot/demo"
+	"slowroot/internal/estate"
+	"slowroot/internal/store"
+)
+
+type rig struct {
+	t       *testing.T
+	h       http.Handler
+	router  routers.Router
+	asked   map[string]bool
+	service *estate.Service
+}
+
+// newRig is a server on a fresh store; every answer is checked against the contract.
+func newRig(t *testing.T, o store.Options) *rig {
+	t.Helper()
+	doc, err := openapi3.NewLoader().LoadFromFile("../../api/openapi.yaml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := doc.Validate(context.Background()); err != nil {
+		t.Fatal(err)
+	}
+	router, err := gorillamux.NewRouter(doc)
+	if err != nil {
+		t.Fatal(err)
+	}
+	st, err := store.Open(context.Background(), t.TempDir(), o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = st.Close() })
+	lib, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	svc := estate.New(st, lib, func() civil.Date { return civil.Must(2027, 3, 15) })
+	web := fstest.MapFS{"index.html": {Data: []byte("<!doctype html>")}, "assets/a.js": {Data: []byte("let a")}, "assets/a.js.br": {Data: []byte("br")}}
+	h := New(Config{Estate: svc, Demo: func() (estate.Demonstration, error) { return estate.ReadDemonstration(demo.Files) }, Web: web,
+		Version: "test", Build: "test", TodayFixed: true, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
+	return &rig{t: t, h: h, router: router, asked: map[string]bool{}, service: svc}
+}
+
+type answered struct {
+	*httptest.ResponseRecorder
+	t *testing.T
+}
+
+func (a answered) into(v any) {
+	a.t.Helper()
+	if err := json.Unmarshal(a.Body.Bytes(), v); err != nil {
+		a.t.Fatalf("%v in %s", err, a.Body.String())
+	}
+}
+
+// ask sends a request and checks that the answer is one the contract allows.
+func (r *rig) ask(method, path, body string, header ...string) answered {
+	r.t.Helper()
+	req := httptest.NewRequest(method, "http://127.0.0.1:8420/api/v1"+path, strings.NewReader(body))
+	req.Host = "127.0.0.1:8420"
+	if body != "" {
+		req.Header.Set("Content-Type", "application/json")
+	}
+	for i := 0; i+1 < len(header); i += 2 {
+		req.Header.Set(header[i], header[i+1])
+	}
+	rec := httptest.NewRecorder()
+	r.h.ServeHTTP(rec, req)
+	probe := httptest.NewRequest(method, "/api/v1"+path, nil)
+	route, params, err := r.router.FindRoute(probe)
+	if err != nil {
+		return answered{rec, r.t}
+	}
+	r.asked[route.Operation.OperationID] = true
+	res := &openapi3filter.ResponseValidationInput{
+		RequestValidationInput: &openapi3filter.RequestValidationInput{Request: probe, PathParams: params, Route: route},
+		Status:                 rec.Code, Header: rec.Header(), Options: &openapi3filter.Options{IncludeResponseStatus: true}}
+	res.SetBodyBytes(rec.Body.Bytes())
+	if rec.Header().Get("Content-Type") != "" && !strings.Contains(rec.Header().Get("Content-Type"), "csv") && !strings.Contains(rec.Header().Get("Content-Type"), "geo+json") {
+		if err := openapi3filter.ValidateResponse(context.Background(), res); err != nil {
+			r.t.Errorf("%s %s answered %d, which the contract does not know: %.600v", method, path, rec.Code, err)
+		}
+	}
+	return answered{rec, r.t}
+}
+
+func (r *rig) want(status int, method, path, body string, header ...string) answered {
+	r.t.Helper()
+	a := r.ask(method, path, body, header...)
+	if a.Code != status {
+		r.t.Fatalf("%s %s answered %d, want %d: %s", method, path, a.Code, status, a.Body.String())
+	}
+	return a
+}
+
+// Every operation of the contract, as the front end uses it.
+func TestEveryOperationFitsTheContract(t *testing.T) {
+	r := newRig(t, store.Options{})
+	var status struct{ HasEstate bool }
+	r.want(200, "GET", "/status", "").into(&status)
+	if status.HasEstate {
+		t.Error("an empty folder has an estate")
+	}
+	r.want(404, "GET", "/estate", "")
+	r.want(404, "GET", "/overview", "")
+	r.want(201, "POST", "/estate/demonstration", "")
+	r.want(422, "POST", "/estate", `{"name":"Again","units":"metric","south":true,"person":"A"}`)
+	r.want(422, "POST", "/estate/demonstration", "")
+	r.want(200, "GET", "/estate", "")
+	r.want(200, "PATCH", "/estate", `{"units":"us"}`, "If-Match", `"1"`, "X-Person", "Tamsin%20Aldane")
+	r.want(412, "PATCH", "/estate", `{"units":"metric"}`, "If-Match", `"1"`)
+	r.want(200, "GET", "/estate/seasons?south=false", "")
+	var o struct {
+		Blocks []struct {
+			ID, Name string
+			Revision int
+		}
+	}
+	r.want(200, "GET", "/overview", "").into(&o)
+	id := map[string]string{}
+	for _, b := range o.Blocks {
+		id[b.Name] = b.ID
+		r.want(200, "GET", "/blocks/"+b.ID, "")
+		r.want(200, "GET", "/blocks/"+b.ID+"/plan", "")
+		r.want(200, "GET", "/blocks/"+b.ID+"/forks", "")
+	}
+	foot := id["Orchard Foot"]
+	r.want(200, "GET", "/blocks/"+foot+"/working?figure=rows.stations", "")
+	r.want(404, "GET", "/blocks/"+foot+"/working?figure=nonsense", "")
+	r.want(200, "POST", "/blocks/"+foot+"/preview", `{"planting":{"layout":{"bearingDeg":20}}}`)
+	r.want(200, "PATCH", "/blocks/"+foot, `{"planting":{"date":"2027-09-01"}}`, "If-Match", `"1"`)
+	r.want(412, "PATCH", "/blocks/"+foot, `{"notes":"mine"}`, "If-Match", `"1"`)
+	r.want(200, "POST", "/blocks/"+foot+"/adopt", "", "If-Match", `"2"`)
+	r.want(200, "POST", "/blocks/"+foot+"/planted", `{"on":"2027-03-01"}`, "If-Match", `"3"`)
+	r.want(422, "POST", "/blocks/"+foot+"/planted", `{"on":"2027-03-01"}`, "If-Match", `"4"`)
+	r.want(200, "GET", "/blocks/"+foot, "")
+	csv := r.want(200, "GET", "/blocks/"+foot+"/stations.csv", "").Body.String()
+	if !strings.HasPrefix(csv, "station,row,role,lon,lat\nR1-001,1,main,172.") || strings.Count(csv, "\n") != 3180 {
+		t.Errorf("stations file of %d lines starts %.80q", strings.Count(csv, "\n"), csv)
+	}
+	years := r.want(200, "GET", "/blocks/"+id["Long Strip"]+"/years.csv", "").Body.String()
+	if !strings.Contains(years, "2025/26,13,") || strings.Count(years, "\n") != 36 {
+		t.Errorf("year table %.200q", years)
+	}
+	r.want(200, "GET", "/jobs?from=2027-03-01&to=2027-06-01", "")
+	r.want(422, "GET", "/jobs?from=then&to=2027-06-01", "")
+	exported := r.want(200, "GET", "/blocks.geojson", "").Body.String()
+	var found []struct {
+		Name, Problem string
+		Planting      *struct{ Sheet string }
+	}
+	r.want(200, "POST", "/import/geojson", exported, "Content-Type", "application/geo+json").into(&found)
+	if len(found) != 8 || found[0].Problem != "" || found[0].Planting.Sheet != "tea" {
+		t.Errorf("what was exported reads back as %+v", found)
+	}
+	r.want(201, "POST", "/blocks", `{"blocks":[{"name":"New","number":0,"boundary":{"outer":[{"lon":172,"lat":-38},{"lon":172.002,"lat":-38},{"lon":172.002,"lat":-37.999}]},"surveyed":"","accuracyM":0,"notes":""}]}`)
+	var history []struct{ ID int }
+	r.want(200, "GET", "/history", "").into(&history)
+	r.want(200, "POST", "/undo", "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(history[0].ID)))
+	r.want(409, "POST", "/undo", "", "If-Match", `"1"`)
+	var gate struct{ Revision int }
+	r.want(200, "GET", "/blocks/"+id["Gate Field"], "").into(&gate)
+	r.want(204, "DELETE", "/blocks/"+id["Gate Field"], "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(gate.Revision)))
+	r.want(404, "GET", "/blocks/"+id["Gate Field"], "")
+	r.want(200, "GET", "/sheets", "")
+	r.want(200, "GET", "/calculators", "")
+	r.want(200, "POST", "/calculators/planting-density", `{"inputs":{"rowSpacingM":6,"plantSpacingM":4}}`)
+	r.want(422, "POST", "/calculators/planting-density", `{"inputs":{"rowSpacingM":0}}`)
+	r.want(404, "POST", "/calculators/astrology", `{"inputs":{}}`)
+
+	doc, _ := openapi3.NewLoader().LoadFromFile("../../api/openapi.yaml")
+	for path, item := range doc.Paths.Map() {
+		for method, op := range item.Operations() {
+			if !r.asked[op.OperationID] {
+				t.Errorf("%s %s (%s) is never asked", method, path, op.OperationID)
+			}
+		}
+	}
+}
+
+type problemDoc struct {
+	Type, Title, Detail, Field, Value, Rule, Accepted, Remedy string
+	Status                                                    int
+}
+
+// Bad input, each with a clear error and nothing lost.
+func TestBadInputIsRefusedClearly(t *testing.T) {
+	r := newRig(t, store.Options{})
+	r.want(201, "POST", "/estate/demonstration", "")
+	var o struct{ Blocks []struct{ ID, Name string } }
+	r.want(200, "GET", "/overview", "").into(&o)
+	var foot string
+	for _, b := range o.Blocks {
+		if b.Name == "Orchard Foot" {
+			foot = b.ID
+		}
+	}
+	before := r.want(200, "GET", "/blocks/"+foot, "").Body.String()
+	bow := `{"name":"Bow","number":0,"boundary":{"outer":[{"lon":172,"lat":-38},{"lon":172.002,"lat":-37.999},{"lon":172.002,"lat":-38},{"lon":172,"lat":-37.999}]},"surveyed":"","accuracyM":0,"notes":""}`
+	for _, c := range []struct {
+		name, method, path, body string
+		status                   int
+		field, say               string
+		header                   []string
+	}{
+		{"no If-Match", "PATCH", "/blocks/" + foot, `{"notes":"x"}`, 428, "", "If-Match", nil},
+		{"If-Match of words", "PATCH", "/blocks/" + foot, `{"notes":"x"}`, 422, "If-Match", "revision", []string{"If-Match", "soon"}},
+		{"spacing of zero", "PATCH", "/blocks/" + foot, `{"planting":{"layout":{"plantSpacingM":0}}}`, 422, "planting.layout.plantSpacingM", "0.1 to 25 m", []string{"If-Match", `"1"`}},
+		{"planting in 1066", "PATCH", "/blocks/" + foot, `{"planting":{"date":"1066-10-14"}}`, 422, "body", "1066", []string{"If-Match", `"1"`}},
+		{"30 February", "POST", "/blocks/" + foot + "/preview", `{"planting":{"date":"2027-02-30"}}`, 422, "body", "28 days", nil},
+		{"body of 50 MB", "PATCH", "/blocks/" + foot, `{"notes":"` + strings.Repeat("x", 50<<20) + `"}`, 413, "", "kB", []string{"If-Match", `"1"`}},
+		{"not JSON", "POST", "/blocks", `{"blocks":`, 422, "body", "", nil},
+		{"self-crossing", "POST", "/blocks", `{"blocks":[` + bow + `]}`, 422, "boundary", "crosses", nil},
+		{"a field that does not exist", "POST", "/blocks", `{"bloks":[]}`, 422, "body", "bloks", nil},
+		{"no blocks", "POST", "/blocks", `{"blocks":[]}`, 422, "blocks", "1 to 1000", nil},
+		{"malformed GeoJSON", "POST", "/import/geojson", "{\n\"type\":", 422, "", "line 2", nil},
+		{"huge GeoJSON", "POST", "/import/geojson", strings.Repeat("[", 10<<20), 413, "", "kB", nil},
+		{"a far address", "GET", "/nowhere", "", 404, "", "nowhere", nil},
+		{"another way to ask", "DELETE", "/status", "", 405, "", "DELETE", nil},
+	} {
+		a := r.ask(c.method, c.path, c.body, c.header...)
+		var p problemDoc
+		if a.Code != c.status || a.Header().Get("Content-Type") != "application/problem+json" {
+			t.Errorf("%s: answered %d %s, want %d", c.name, a.Code, a.Header().Get("Content-Type"), c.status)
+			continue
+		}
+		a.into(&p)
+		if p.Field != c.field || !strings.Contains(p.Detail+p.Rule+p.Accepted+p.Remedy, c.say) || p.Title == "" || p.Status != c.status {
+			t.Errorf("%s: %+v", c.name, p)
+		}
+	}
+	if after := r.want(200, "GET", "/blocks/"+foot, "").Body.String(); after != before {
+		t.Error("a refused request changed the block")
+	}
+}
+
+func TestDiskFullIsSaidAndLosesNothing(t *testing.T) {
+	r := newRig(t, store.Options{MaxPages: 400})
+	r.want(201, "POST", "/estate/demonstration", "")
+	var o struct{ Blocks []struct{ ID, Name string } }
+	r.want(200, "GET", "/overview", "").into(&o)
+	id := o.Blocks[7].ID
+	var a answered
+	rev := 1
+	for ; rev < 60; rev++ {
+		a = r.ask("PATCH", "/blocks/"+id, fmt.Sprintf(`{"notes":"%d %s"}`, rev, strings.Repeat("y", 90<<10)), "If-Match", fmt.Sprintf("%q", fmt.Sprint(rev)))
+		if a.Code != 200 {
+			break
+		}
+	}
+	var p problemDoc
+	a.into(&p)
+	if a.Code != 507 || !strings.Contains(p.Remedy, "nothing was changed") {
+		t.Fatalf("a full disk answered %d %+v", a.Code, p)
+	}
+	var d struct {
+		Revision int
+		Block    struct{ Notes string }
+	}
+	r.want(200, "GET", "/blocks/"+id, "").into(&d)
+	if d.Revision != rev || !strings.HasPrefix(d.Block.Notes, fmt.Sprint(rev-1)+" ") {
+		t.Errorf("after the full disk: revision %d, notes %.10q; want what was written last", d.Revision, d.Block.Notes)
+	}
+}
+
+func TestOnlyThisMachineAndThisPage(t *testing.T) {
+	r := newRig(t, store.Options{})
+	for _, c := range []struct {
+		host, origin string
+		want         int
+	}{{"127.0.0.1:8420", "", 200}, {"localhost:8420", "http://localhost:8420", 200}, {"[::1]:8420", "", 200},
+		{"farm.example:8420", "", 421}, {"127.0.0.1:8420", "http://elsewhere.example", 403}, {"127.0.0.1:8420", "null", 403}} {
+		req := httptest.NewRequest("GET", "/api/v1/status", nil)
+		req.Host = c.host
+		if c.origin != "" {
+			req.Header.Set("Origin", c.origin)
+		}
+		rec := httptest.NewRecorder()
+		r.h.ServeHTTP(rec, req)
+		if rec.Code != c.want {
+			t.Errorf("host %s origin %s: %d, want %d", c.host, c.origin, rec.Code, c.want)
+		}
+		if csp := rec.Header().Get("Content-Security-Policy"); strings.Contains(csp, "unsafe") || !strings.Contains(csp, "default-src 'none'") {
+			t.Errorf("policy %q", csp)
+		}
+	}
+	for addr, want := range map[string]bool{"127.0.0.1:0": true, "localhost:80": true, "[::1]:9": true, "0.0.0.0:80": false, ":8080": false, "192.168.1.4:80": false, "nonsense": false} {
+		if Loopback(addr) != want {
+			t.Errorf("Loopback(%s) = %v", addr, !want)
+		}
+	}
+}
+
+func TestStaticFiles(t *testing.T) {
+	r := newRig(t, store.Options{})
+	get := func(path string, header ...string) *httptest.ResponseRecorder {
+		req := httptest.NewRequest("GET", path, nil)
+		req.Host = "127.0.0.1"
+		for i := 0; i+1 < len(header); i += 2 {
+			req.Header.Set(header[i], header[i+1])
+		}
+		rec := httptest.NewRecorder()
+		r.h.ServeHTTP(rec, req)
+		return rec
+	}
+	for _, path := range []string{"/", "/blocks/abc/rows", "/jobs"} {
+		if rec := get(path); rec.Code != 200 || !bytes.Contains(rec.Body.Bytes(), []byte("doctype")) {
+			t.Errorf("%s: %d", path, rec.Code)
+		}
+	}
+	rec := get("/assets/a.js", "Accept-Encoding", "gzip, br")
+	if rec.Header().Get("Content-Encoding") != "br" || rec.Body.String() != "br" || !strings.Contains(rec.Header().Get("Cache-Control"), "immutable") {
+		t.Errorf("compressed file: %v %q", rec.Header(), rec.Body)
+	}
+	if again := get("/assets/a.js", "If-None-Match", rec.Header().Get("ETag")); again.Code != 304 {
+		t.Errorf("unchanged file answered %d", again.Code)
+	}
+	if rec := get("/assets/missing.js"); rec.Code != 404 {
+		t.Errorf("missing file answered %d", rec.Code)
+	}
+}

@@ -199,7 +199,7 @@ func TestSliderAnswersWhileDraggedAndIsOneUndoStep(t *testing.T) {
 	// The thumb stands at 3 m of 0.3 to 12; pull it to about 6 m.
 	thumb := func(v float64) float64 { return at.X + 8 + (at.W-16)*(v-0.3)/(12-0.3) }
 	must(t, page.Drag(thumb(3), at.Y, thumb(6), at.Y))
-	must(t, page.Wait(`(() => { const n = Number(` + figure("rows.stations") + `); return n > 1400 && n < 1800; })()`))
+	must(t, page.Wait(`(() => { const n = Number(`+figure("rows.stations")+`); return n > 1400 && n < 1800; })()`))
 	var changes []struct{ What string }
 	ask(t, "GET", prog.URL+"/api/v1/history", "", nil, &changes)
 	if len(changes) != 2 || changes[0].What != "Changed the spacing of Orchard Foot" {
@@ -218,7 +218,7 @@ func TestSliderAnswersWhileDraggedAndIsOneUndoStep(t *testing.T) {
 		t.Errorf("dragged to %s", d)
 	}
 	// A remedy in the margin is a command.
-	must(t, page.Says("outside the planting season"), page.Press("Plant on"), page.Wait(`!document.body.innerText.includes("outside the planting season")`))
+	must(t, page.Press("Plants"), page.Type("Planting date", "2029-01-10"), page.Says("outside the planting season"), page.Press("Plant on"), page.Wait(`!document.body.innerText.includes("outside the planting season")`))
 }
 
 func TestSecondClientIsNeverOverwritten(t *testing.T) {

@@ -1,0 +1,187 @@
+// Command budget measures what the program promises to be quick at and prints it beside the budget:
+// make bench. It exits non-zero when a budget is broken.
+package main
+
+import (
+	"bytes"
+	"compress/gzip"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"sort"
+	"strconv"
+	"strings"
+	"time"
+
+	"slowroot/e2e/drive"
+)
+
+var broken bool
+
+func report(what string, got, budget float64, unit string) {
+	mark := "within"
+	if got > budget {
+		mark, broken = "OVER", true
+	}
+	fmt.Printf("%-62s %9.2f %-5s budget %g %s  %s\n", what, got, unit, budget, unit, mark)
+}
+
+func main() {
+	if err := run(); err != nil {
+		log.Fatal(err)
+	}
+	if broken {
+		os.Exit(1)
+	}
+}
+
+func run() error {
+	for _, b := range []struct {
+		pkg, name, what string
+		budgetMS        float64
+	}{
+		{"./core/plan", "BenchmarkComputeHazelnut", "plan of one block over 35 years", 5},
+		{"./internal/estate", "BenchmarkOverviewDemonstration", "whole demonstration estate, from the store", 50},
+		{"./core/layout", "BenchmarkPlace100000", "100 000 stations placed", 50},
+		{"./core/plan", "BenchmarkForksHazelnut", "every way of every fork of a block", 100},
+	} {
+		ms, err := bench(b.pkg, b.name)
+		if err != nil {
+			return err
+		}
+		report(b.what, ms, b.budgetMS, "ms")
+	}
+	kb, err := initialScript("web/dist")
+	if err != nil {
+		return err
+	}
+	report("initial script, gzipped", kb, 250, "kB")
+	return served()
+}
+
+var nsPerOp = regexp.MustCompile(`([\d.]+) ns/op`)
+
+func bench(pkg, name string) (float64, error) {
+	out, err := exec.Command("go", "test", pkg, "-run", "^$", "-bench", "^"+name+"$", "-benchtime", "1s").CombinedOutput()
+	m := nsPerOp.FindSubmatch(out)
+	if err != nil || m == nil {
+		return 0, fmt.Errorf("%s: %v\n%s", name, err, out)
+	}
+	ns, err := strconv.ParseFloat(string(m[1]), 64)
+	return ns / 1e6, err
+}
+
+// initialScript is what index.html makes the browser fetch before anything is seen: its scripts and the
+// modules they import at once.
+func initialScript(dist string) (float64, error) {
+	html, err := os.ReadFile(filepath.Join(dist, "index.html"))
+	if err != nil {
+		return 0, err
+	}
+	total := 0
+	for _, m := range regexp.MustCompile(`(?:src|href)="/(assets/[^"]+\.js)"`).FindAllSubmatch(html, -1) {
+		text, err := os.ReadFile(filepath.Join(dist, string(m[1])))
+		if err != nil {
+			return 0, err
+		}
+		var b bytes.Buffer
+		z, _ := gzip.NewWriterLevel(&b, 9)
+		_, _ = z.Write(text)
+		_ = z.Close()
+		total += b.Len()
+	}
+	return float64(total) / 1000, nil
+}
+
+// served measures the running program: previews while something is dragged, and memory after every view.
+func served() error {
+	dir, err := os.MkdirTemp("", "slowroot-bench")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(dir)
+	prog, err := drive.Start("bin/slowroot", "demo", "--addr", "127.0.0.1:0", "--data", dir)
+	if err != nil {
+		return err
+	}
+	defer func() { _ = prog.Stop() }()
+	var o struct{ Blocks []struct{ ID, Name string } }
+	if err := get(prog.URL+"/api/v1/overview", &o); err != nil {
+		return err
+	}
+	var worst []float64
+	for _, b := range o.Blocks {
+		var took []float64
+		for i := range 60 {
+			body := fmt.Sprintf(`{"planting":{"layout":{"bearingDeg":%d}}}`, i*3)
+			if strings.HasPrefix(b.Name, "Gate") {
+				body = `{"planting":{"sheet":"willow","date":"2028-10-10","adoptedOn":"","baseDate":"","planted":"","layout":{"bearingDeg":` + strconv.Itoa(i*3) + `}}}`
+			}
+			start := time.Now()
+			res, err := http.Post(prog.URL+"/api/v1/blocks/"+b.ID+"/preview", "application/json", strings.NewReader(body))
+			if err != nil {
+				return err
+			}
+			_, _ = io.Copy(io.Discard, res.Body)
+			res.Body.Close()
+			if res.StatusCode != 200 {
+				return fmt.Errorf("preview of %s answered %d", b.Name, res.StatusCode)
+			}
+			took = append(took, float64(time.Since(start).Microseconds())/1000)
+		}
+		sort.Float64s(took)
+		worst = append(worst, took[len(took)*95/100])
+	}
+	sort.Float64s(worst)
+	report("preview of the slowest block, 95th percentile of 60", worst[len(worst)-1], 100, "ms")
+	if err := visit(prog.URL, o.Blocks[0].ID, o.Blocks[5].ID, o.Blocks[6].ID); err != nil {
+		fmt.Println("views not visited:", err)
+		return err
+	}
+	rss, err := prog.PeakRSS()
+	if err != nil {
+		return err
+	}
+	report("peak resident memory after visiting every view", float64(rss)/1e6, 120, "MB")
+	return nil
+}
+
+func get(url string, into any) error {
+	res, err := http.Get(url)
+	if err != nil {
+		return err
+	}
+	defer res.Body.Close()
+	return json.NewDecoder(res.Body).Decode(into)
+}
+
+func visit(url string, ids ...string) error {
+	ctx, stop, err := drive.Browser()
+	if err != nil {
+		return err
+	}
+	defer stop()
+	page, done, err := drive.Open(ctx, url, 1280, 800)
+	if err != nil {
+		return err
+	}
+	defer done()
+	views := []string{"/", "/jobs", "/sheets", "/bench", "/settings", "/draw"}
+	for _, id := range ids {
+		for _, step := range []string{"ground", "rows", "plants", "care", "yield", "record", "print"} {
+			views = append(views, "/blocks/"+id+"/"+step)
+		}
+	}
+	for _, v := range views {
+		if err := page.Go(v); err != nil {
+			return err
+		}
+	}
+	return nil
+}

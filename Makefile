@@ -12,7 +12,7 @@ build: web/dist/index.html
 	CGO_ENABLED=0 $(GO) build -trimpath -ldflags "-s -w -X main.build=$(BUILD)" -o bin/slowroot ./cmd/slowroot
 
 web/node_modules/.package-lock.json: web/package-lock.json
-	cd web && npm ci --no-audit --no-fund
+	cd web && npm install --no-save --no-audit --no-fund
 	@touch $@
 
 web/dist/index.html: web/node_modules/.package-lock.json $(SOURCES)

@@ -25,7 +25,7 @@ func density() Calculator {
 		patterns[i] = string(p)
 	}
 	return Calculator{
-		Name: "planting-density", Title: "Planting density by pattern", Source: "LAY-1, geometry of the pattern",
+		Name: "planting-density", Title: "Planting density by pattern", Source: "method LAY-1, geometry of the pattern",
 		Purpose: "How many stations a hectare holds at a spacing, before edges and row ends.",
 		Inputs: []Field{
 			{Name: "pattern", Kind: Choice, Meaning: "how stations stand to each other", Options: patterns, Default: "rectangle"},
@@ -45,9 +45,9 @@ func density() Calculator {
 			r.Outputs["plantsPerHa"] = d * in.num("plantsPerStation")
 			r.Outputs["rowMetresPerHa"] = d * s.PlantSpacingM
 			f, sub := s.DensityFormula()
-			r.Working = append(r.Working, working.Step{Figure: "stationsPerHa", Label: "Stations per hectare", Formula: f, Substituted: sub, Value: d, Unit: "/ha", Source: "LAY-1", Inputs: []working.Input{}})
+			r.Working = append(r.Working, working.Step{Figure: "stationsPerHa", Label: "Stations per hectare", Formula: f, Substituted: sub, Value: d, Unit: "/ha", Source: "method LAY-1", Inputs: []working.Input{}})
 			if s.Pattern == layout.Rectangle && s.RowSpacingM < s.PlantSpacingM {
-				r.Findings = append(r.Findings, finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Subject: "Spacing", Source: "LAY-1", Remedies: []finding.Remedy{},
+				r.Findings = append(r.Findings, finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Subject: "Spacing", Source: "method LAY-1", Remedies: []finding.Remedy{},
 					Sentence: "The rows stand closer than the plants in them; trades write the two in different order."})
 			}
 			return nil
@@ -57,7 +57,7 @@ func density() Calculator {
 
 func order() Calculator {
 	return Calculator{
-		Name: "plants-to-order", Title: "Plants to order", Source: "LAY-9; Abramowitz & Stegun, Handbook of Mathematical Functions, 1964, 26.5.24",
+		Name: "plants-to-order", Title: "Plants to order", Source: "method LAY-9; Abramowitz & Stegun, Handbook of Mathematical Functions, 1964, 26.5.24",
 		Purpose: "How many plants of each kind to order so that every station fills, pollinizers apart.",
 		Inputs: []Field{
 			{Name: "stations", Kind: Integer, Unit: "stations", Meaning: "all stations, pollinizers included", Min: 0, Max: 2_000_000},
@@ -87,7 +87,7 @@ func order() Calculator {
 					r.Outputs["flatMainPlants"], r.Outputs["flatConfidence"] = o.Flat, o.FlatSure
 				}
 				r.Working = append(r.Working, working.Step{Figure: kind.out, Label: "Plants to order", Formula: "smallest N with P(Binomial(N, survival) ≥ need) ≥ confidence",
-					Substituted: fmt.Sprintf("need %d, survival %g, confidence %g", kind.n, in.num("survival"), in.num("confidence")), Value: float64(o.Plants), Unit: "plants", Source: "LAY-9", Inputs: []working.Input{}})
+					Substituted: fmt.Sprintf("need %d, survival %g, confidence %g", kind.n, in.num("survival"), in.num("confidence")), Value: float64(o.Plants), Unit: "plants", Source: "method LAY-9", Inputs: []working.Input{}})
 			}
 			return nil
 		},
@@ -108,7 +108,7 @@ func area() Calculator {
 			}
 			a := geo.AreaM2(p)
 			r.Outputs["areaM2"], r.Outputs["perimeterM"], r.Outputs["areaSdM2"] = a, geo.PerimeterM(p), geo.AreaSD(p, in.num("accuracyM"))
-			r.Working = append(r.Working, working.Step{Figure: "areaM2", Label: "Area", Formula: "½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R²", Substituted: fmt.Sprintf("%d rings", 1+len(p.Holes)), Value: a, Unit: "m²", Source: "LAY-2", Inputs: []working.Input{}})
+			r.Working = append(r.Working, working.Step{Figure: "areaM2", Label: "Area", Formula: "½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R²", Substituted: fmt.Sprintf("%d rings", 1+len(p.Holes)), Value: a, Unit: "m²", Source: "method LAY-2", Inputs: []working.Input{}})
 			return nil
 		},
 	}
@@ -122,7 +122,7 @@ func byAge(sheets *practice.Library) Calculator {
 		life = max(life, s.Life.High)
 	}
 	return Calculator{
-		Name: "yield-by-age", Title: "Yield by age", Source: "Y6 to Y9; Shinozaki & Kira, 1956",
+		Name: "yield-by-age", Title: "Yield by age", Source: "methods Y6 to Y9; Shinozaki & Kira, 1956",
 		Purpose: "What a planting of a crop yields in one age year, per planted hectare.",
 		Inputs: []Field{
 			{Name: "sheet", Kind: Choice, Meaning: "crop", Options: crops},
@@ -147,7 +147,7 @@ func byAge(sheets *practice.Library) Calculator {
 			r.Working = append(r.Working, working.Step{Figure: "baseKgPerHa", Label: "Yield, base", Formula: "full yield × fraction by age × density factor × stand factor × cycle × years of growth taken",
 				Substituted: fmt.Sprintf("%g × %.3f × %.3f × %.3f × %.2f × %d", c.Full.Base, y.Fraction, y.Density, y.Stand, y.Cycle, y.Growth), Value: y.KgPerHa.Base, Unit: "kg/ha", Source: c.Source + " (" + practice.OriginWords(c.Origin) + ")", Inputs: []working.Input{}})
 			if c.Extrapolated(rho) {
-				r.Findings = append(r.Findings, finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Subject: "Density", Source: "Y7", Remedies: []finding.Remedy{},
+				r.Findings = append(r.Findings, finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Subject: "Density", Source: "method Y7", Remedies: []finding.Remedy{},
 					Sentence: fmt.Sprintf("%.0f/ha is far from the %.0f/ha the yields were seen at.", rho, c.ReferencePerHa)})
 			}
 			return nil

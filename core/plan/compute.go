@@ -259,14 +259,14 @@ func (c *computation) rowWorking(density float64) {
 	}
 	if c.tr.On("rows.density") {
 		f, sub := s.DensityFormula()
-		c.step("rows.density", "Density by spacing alone", f, sub, density, units.PerArea, "LAY-1, geometry; "+practice.OriginWords(c.option.Origin), spacing()[:2]...)
+		c.step("rows.density", "Density by spacing alone", f, sub, density, units.PerArea, "method LAY-1, geometry; "+practice.OriginWords(c.option.Origin), spacing()[:2]...)
 	}
 	if c.tr.On("rows.stations") {
 		if c.planting.AsPlanted != nil {
 			c.step("rows.stations", "As planted", "stations fixed when the planting was recorded", fmt.Sprintf("%d pieces of row", len(pl.Pieces)), float64(pl.Stations), units.Count, "recorded on "+c.planting.Planted.Words())
 		} else {
 			c.step("rows.stations", "Stations on the block", "each piece of row of length ℓ takes ⌊ℓ / plant spacing⌋ + 1 stations; squares and triangles keep to one lattice",
-				fmt.Sprintf("%d pieces of row, %.0f m together", len(pl.Pieces), pl.RowMetres), float64(pl.Stations), units.Count, "LAY-3: rows cut to the boundary, less the edge band and the row-end setback; counts agree with an independent geometry library", spacing()...)
+				fmt.Sprintf("%d pieces of row, %.0f m together", len(pl.Pieces), pl.RowMetres), float64(pl.Stations), units.Count, "method LAY-3: rows cut to the boundary, less the edge band and the row-end setback; counts agree with an independent geometry library", spacing()...)
 		}
 		c.step("rows.stations", "Check", "row length / plant spacing + ½ a piece", fmt.Sprintf("%.0f / %g + ½ · %d", pl.RowMetres, s.PlantSpacingM, len(pl.Pieces)),
 			pl.RowMetres/s.PlantSpacingM+0.5*float64(len(pl.Pieces)), units.Count, "self-check, within 1 % for rows that start at their end",
@@ -281,14 +281,14 @@ func (c *computation) rowWorking(density float64) {
 			c.num("stations", float64(pl.Stations), units.Count, working.Computed, "", "rows.stations"), c.num("density", density, units.PerArea, working.Computed, "", "rows.density"))
 	}
 	if c.tr.On("rows.metres") {
-		c.step("rows.metres", "Row length", "Σ length of the pieces", fmt.Sprintf("%d pieces in %d rows", len(pl.Pieces), pl.Rows), pl.RowMetres, units.Distance, "LAY-3", spacing()...)
+		c.step("rows.metres", "Row length", "Σ length of the pieces", fmt.Sprintf("%d pieces in %d rows", len(pl.Pieces), pl.Rows), pl.RowMetres, units.Distance, "method LAY-3", spacing()...)
 	}
 	if c.tr.On("rows.pollinizers") {
 		c.step("rows.pollinizers", "Pollinizers", "one station in every k of every q-th row, counted", fmt.Sprintf("k = %d, q = %d; share %.3f", s.Pollinizer.EveryPlant, s.Pollinizer.EveryRow, float64(pl.Pollinizers)/math.Max(1, float64(pl.Stations-pl.Temporary))),
-			float64(pl.Pollinizers), units.Count, "LAY-6, common practice", c.num("stations that stay", float64(pl.Stations-pl.Temporary), units.Count, working.Computed, "", "rows.stations"))
+			float64(pl.Pollinizers), units.Count, "method LAY-6, common practice", c.num("stations that stay", float64(pl.Stations-pl.Temporary), units.Count, working.Computed, "", "rows.stations"))
 	}
 	if c.tr.On("rows.temporary") {
-		c.step("rows.temporary", "Stations that come out", "every second station of each row", fmt.Sprintf("of %d", pl.Stations), float64(pl.Temporary), units.Count, "LAY-5: leaves the row spacing and twice the plant spacing")
+		c.step("rows.temporary", "Stations that come out", "every second station of each row", fmt.Sprintf("of %d", pl.Stations), float64(pl.Temporary), units.Count, "method LAY-5: leaves the row spacing and twice the plant spacing")
 	}
 }
 
@@ -357,7 +357,7 @@ func (c *computation) plants() error {
 		c.figure(Figure{Path: k.path + ".flat", Step: "plants", Label: fmt.Sprintf("With a flat %.0f %%", m.FlatReserve*100), Quantity: units.Count, Value: float64(o.Flat), Origin: working.Computed, Note: "the trade's reserve, " + sure(o.FlatSure)})
 		if c.tr.On(k.path) {
 			c.step(k.path, "Plants to order", "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence", fmt.Sprintf("stations %d, survival %g, confidence %g", k.n, surv, conf),
-				float64(o.Plants), units.Count, "LAY-9; binomial tail by the incomplete beta function (Abramowitz & Stegun, 1964, 26.5.24)",
+				float64(o.Plants), units.Count, "method LAY-9; binomial tail by the incomplete beta function (Abramowitz & Stegun, 1964, 26.5.24)",
 				c.num("stations", float64(k.n), units.Count, working.Computed, "", "rows.stations"),
 				c.num("survival", surv, units.Fraction, origin, practice.OriginWords(m.Origin), ""),
 				c.num("confidence", conf, units.Fraction, map[bool]working.Origin{true: working.Assumed, false: working.Chosen}[p.Confidence == 0], "", ""))
@@ -457,7 +457,7 @@ func (c *computation) yieldWorking(y yield.Year, out Year, density, areaHa float
 			sub += fmt.Sprintf(" × %d", y.Growth)
 		}
 		c.step(path, fmt.Sprintf("Yield of age year %d, per planted hectare", y.Age), formula, sub, y.KgPerHa.Base, c.p.YieldAs,
-			"Y6 to Y9; "+practice.OriginWords(c.curve.Origin)+": "+c.curve.Source,
+			"methods Y6 to Y9; "+practice.OriginWords(c.curve.Origin)+": "+c.curve.Source,
 			c.num("full yield", c.curve.Full.Base, c.p.YieldAs, working.Sheet, fmt.Sprintf("seen at %.0f plants/ha; low %s, high %s", c.curve.ReferencePerHa, c.text(c.curve.Full.Low, c.p.YieldAs), c.text(c.curve.Full.High, c.p.YieldAs)), ""),
 			c.num("fraction of full", y.Fraction, units.Fraction, working.Sheet, practice.OriginWords(c.curve.Origin), ""),
 			c.num("expected alive", y.Alive, units.Fraction, working.Sheet, practice.OriginWords(c.sheet.Stand.Origin), ""))
@@ -476,11 +476,11 @@ func (c *computation) feedWorking(k string, amount float64, d nutrition.Dose, y 
 	name := nutrition.Names[k]
 	if c.feed.Basis == nutrition.PerPlant {
 		c.step(path, name+" for the block", "g per plant at this age × living plants / 1000", fmt.Sprintf("%.1f × %d / 1000", amount, out.Plants), d.BlockKg, units.MassKg,
-			"N3 school A, N7; "+practice.OriginWords(c.feed.Origin)+": "+c.feed.Source,
+			"methods N3 school A, N7; "+practice.OriginWords(c.feed.Origin)+": "+c.feed.Source,
 			c.num("dose at this age", amount, units.PlantDose, working.Sheet, practice.OriginWords(c.feed.Origin), ""), c.num("living plants expected", float64(out.Plants), units.Count, working.Computed, "", "rows.stations"))
 	} else {
 		c.step(path, name+" for the block", "kg per planted hectare at this age × planted area", fmt.Sprintf("%.1f × %.4f ha", amount, c.planted), d.BlockKg, units.MassKg,
-			"N3, N7; "+practice.OriginWords(c.feed.Origin)+": "+c.feed.Source,
+			"methods N3, N7; "+practice.OriginWords(c.feed.Origin)+": "+c.feed.Source,
 			c.num("rate at this age", amount, units.Rate, working.Sheet, practice.OriginWords(c.feed.Origin), ""), c.num("planted area", c.planted*1e4, units.Area, working.Computed, "", "rows.planted"))
 	}
 	sum, parts := 0.0, ""
@@ -493,7 +493,7 @@ func (c *computation) feedWorking(k string, amount float64, d nutrition.Dose, y 
 			parts += fmt.Sprintf("%.1f (%s)", sh*d.BlockKg, s.Name)
 		}
 	}
-	c.step(path, "Splits of the year", "Σ share × annual = annual", parts, sum, units.MassKg, "N5: the shares sum to 1")
+	c.step(path, "Splits of the year", "Σ share × annual = annual", parts, sum, units.MassKg, "method N5: the shares sum to 1")
 }
 
 // lifeFigures are first crop, full crop, what comes in total, and when canopies meet.
@@ -520,7 +520,7 @@ func (c *computation) lifeFigures() {
 			f.Value, f.Text, f.Note = float64(y.Season), y.Label, fmt.Sprintf("age year %d", y.Age)
 			if c.tr.On(path) {
 				c.step(path, label, "season year of planting's first growing season + age year − 1", fmt.Sprintf("%s + %d − 1", c.seasons.Label(c.first), y.Age), float64(y.Season), units.Year,
-					"Y6; "+practice.OriginWords(c.curve.Origin)+". A season counts as first when at least half of the growing season is still to come at planting.",
+					"method Y6; "+practice.OriginWords(c.curve.Origin)+". A season counts as first when at least half of the growing season is still to come at planting.",
 					working.Input{Name: "planting", Shown: c.planting.Standing().Words(), Origin: working.Chosen})
 			}
 		}
@@ -537,7 +537,7 @@ func (c *computation) lifeFigures() {
 				if path == "yield.block" {
 					v, q = full.BlockKg.Base, c.p.MassAs
 				}
-				c.step(path, "Crop of "+full.Label, "the yield of the first season at the full fraction", "see the working of that season", v, q, "Y6 to Y9",
+				c.step(path, "Crop of "+full.Label, "the yield of the first season at the full fraction", "see the working of that season", v, q, "methods Y6 to Y9",
 					working.Input{Name: "season " + full.Label, Shown: full.Label, Origin: working.Computed, Figure: "yield." + strconv.Itoa(full.Season)})
 			}
 		}
@@ -550,7 +550,7 @@ func (c *computation) lifeFigures() {
 			if path == "yield.ten" {
 				n, v = 10, ten
 			}
-			c.step(path, "Sum of the seasons", "Σ block yield of each age year", fmt.Sprintf("age years 1 to %d", min(n, c.life)), v, c.p.MassAs, "Y9")
+			c.step(path, "Sum of the seasons", "Σ block yield of each age year", fmt.Sprintf("age years 1 to %d", min(n, c.life)), v, c.p.MassAs, "method Y9")
 		}
 	}
 	age := c.sheet.Canopy.AgeAt(c.p.Spec.PlantSpacingM)
@@ -562,7 +562,7 @@ func (c *computation) lifeFigures() {
 	if c.tr.On("canopy.touch") {
 		g := c.sheet.Canopy
 		c.step("canopy.touch", "Age at which canopies meet in the row", "a = aₘ − ln(A/d − 1)/r, d = plant spacing", fmt.Sprintf("A = %g m, seen %g m at %g and %g m at %g, d = %g m", g.FinalM, g.Seen[0][1], g.Seen[0][0], g.Seen[1][1], g.Seen[1][0], c.p.Spec.PlantSpacingM),
-			age, units.Plain, "Y1, Y2: logistic growth (Richards, J. Exp. Bot., 1959); "+practice.OriginWords(g.Origin),
+			age, units.Plain, "methods Y1, Y2: logistic growth (Richards, J. Exp. Bot., 1959); "+practice.OriginWords(g.Origin),
 			c.num("plant spacing", c.p.Spec.PlantSpacingM, units.Spacing, working.Chosen, "", ""))
 	}
 	c.figure(f)
@@ -633,7 +633,7 @@ func (c *computation) jobs() {
 		path := "job." + out[i].Key
 		if c.tr.On(path) {
 			c.tr.Add(working.Step{Figure: path, Label: out[i].Name, Formula: out[i].Rule, Substituted: "planting " + c.planting.Standing().Words(),
-				Shown: out[i].From.Words() + " to " + out[i].By.Words(), Source: "S1, S5; " + out[i].Origin,
+				Shown: out[i].From.Words() + " to " + out[i].By.Words(), Source: "methods S1, S5; " + out[i].Origin,
 				Inputs: []working.Input{{Name: "planting", Shown: c.planting.Standing().Words(), Origin: working.Chosen}}})
 		}
 	}

@@ -60,14 +60,14 @@ func (c *computation) judgeGround() {
 	if share := sd / c.p.Ground.AreaM2; share > 0.02 {
 		c.note(finding.Finding{Rule: "ground.accuracy", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
 			Sentence: fmt.Sprintf("Points known to ± %s leave the area uncertain by %.1f %% (%s), and every quantity per hectare with it.", c.text(c.in.Block.AccuracyM, units.Spacing), share*100, c.text(sd, units.Area)),
-			Source:   "LAY-2, follows from the shoelace formula"})
+			Source:   "method LAY-2, follows from the shoelace formula"})
 	}
 }
 
 func (c *computation) judgeRows() {
 	s, pl := c.p.Spec, c.placed
 	if pl.Stations == 0 {
-		f := finding.Finding{Rule: "rows.none", Weight: finding.Stops, Step: "rows", Subject: "Rows", Source: "LAY-3",
+		f := finding.Finding{Rule: "rows.none", Weight: finding.Stops, Step: "rows", Subject: "Rows", Source: "method LAY-3",
 			Sentence: fmt.Sprintf("The edge band of %s and the row-end setback of %s swallow the field: not one station fits.", c.text(s.EdgeBandM, units.Spacing), c.text(s.RowEndSetbackM, units.Spacing))}
 		for k := s.EdgeBandM / 2; k > 0.2; k /= 2 {
 			trial := s
@@ -82,30 +82,30 @@ func (c *computation) judgeRows() {
 		return
 	}
 	if (s.Pattern == layout.Rectangle || s.Pattern == layout.Twin) && s.RowSpacingM < s.PlantSpacingM {
-		c.note(finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Step: "rows", Subject: "Spacing", Source: "LAY-1, common practice",
+		c.note(finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Step: "rows", Subject: "Spacing", Source: "method LAY-1, common practice",
 			Sentence: fmt.Sprintf("Rows stand %s apart and plants %s: closer between rows than in them. Trades write the two in different order.", c.text(s.RowSpacingM, units.Spacing), c.text(s.PlantSpacingM, units.Spacing)),
 			Remedies: []finding.Remedy{{Label: "Swap them", Patch: layoutPatch(map[string]any{"rowSpacingM": s.PlantSpacingM, "plantSpacingM": s.RowSpacingM})}}})
 	}
 	density := s.StationsPerHa()
 	if c.curve.Extrapolated(density) {
-		c.note(finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Step: "rows", Subject: "Density", Source: "Y7",
+		c.note(finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Step: "rows", Subject: "Density", Source: "method Y7",
 			Sentence: fmt.Sprintf("%s is far from the %s the yields were seen at: beyond 0.4 to 2.5 times, the yield given here is a guess.", c.text(density, units.PerArea), c.text(c.curve.ReferencePerHa, units.PerArea)),
 			Remedies: []finding.Remedy{{Label: "Spacing of " + c.option.Name, Patch: layoutPatch(map[string]any{"rowSpacingM": nil, "plantSpacingM": nil, "twinGapM": nil})}}})
 	}
 	if lost := 1 - c.planted*1e4/c.p.Ground.AreaM2; lost > 0.02 {
-		c.note(finding.Finding{Rule: "rows.edge-loss", Weight: finding.Know, Step: "rows", Subject: "Edges", Source: "LAY-3",
+		c.note(finding.Finding{Rule: "rows.edge-loss", Weight: finding.Know, Step: "rows", Subject: "Edges", Source: "method LAY-3",
 			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", c.text(lost, units.Fraction), c.text(float64(pl.Stations), units.Count), c.text(math.Round(density*c.p.Ground.AreaM2/1e4), units.Count))})
 	}
 	if c.option.Pollinizer.None() {
 		return
 	}
 	if pl.Pollinizers == 0 {
-		c.note(finding.Finding{Rule: "rows.no-pollinizers", Weight: finding.Mend, Step: "plants", Subject: "Pollinizers", Source: "LAY-6, common practice",
+		c.note(finding.Finding{Rule: "rows.no-pollinizers", Weight: finding.Mend, Step: "plants", Subject: "Pollinizers", Source: "method LAY-6, common practice",
 			Sentence: fmt.Sprintf("%s cannot set a crop from its own pollen, and this layout holds no pollinizer.", c.sheet.Name),
 			Remedies: []finding.Remedy{{Label: fmt.Sprintf("One in every %d of every %s row", c.option.Pollinizer.EveryPlant, ordinal(c.option.Pollinizer.EveryRow)), Patch: layoutPatch(map[string]any{"pollinizer": nil})}}})
 	} else {
 		stay := pl.Stations - pl.Temporary
-		c.note(finding.Finding{Rule: "rows.pollinizers", Weight: finding.Know, Step: "plants", Subject: "Pollinizers", Source: "LAY-6, common practice",
+		c.note(finding.Finding{Rule: "rows.pollinizers", Weight: finding.Know, Step: "plants", Subject: "Pollinizers", Source: "method LAY-6, common practice",
 			Sentence: fmt.Sprintf("One in every %d of every %s row is a pollinizer: %s of %s that stay.", s.Pollinizer.EveryPlant, ordinal(s.Pollinizer.EveryRow), c.text(float64(pl.Pollinizers), units.Count), c.text(float64(stay), units.Count))})
 	}
 }
@@ -117,7 +117,7 @@ func (c *computation) judgePlants() {
 	main, ok1 := c.p.Figure("plants.main")
 	flat, ok2 := c.p.Figure("plants.main.flat")
 	if ok1 && ok2 && flat.Value < main.Value {
-		c.note(finding.Finding{Rule: "plants.flat-reserve", Weight: finding.Know, Step: "plants", Subject: "Order", Source: "LAY-9",
+		c.note(finding.Finding{Rule: "plants.flat-reserve", Weight: finding.Know, Step: "plants", Subject: "Order", Source: "method LAY-9",
 			Sentence: fmt.Sprintf("A flat reserve orders %s, %s. %s fill every station. The larger risk is one bad batch: two suppliers and two dates spread it.", c.text(flat.Value, units.Count), strings.TrimPrefix(flat.Note, "the trade's reserve, "), c.text(main.Value, units.Count))})
 	}
 }
@@ -137,7 +137,7 @@ func (c *computation) judgeDates() {
 	if len(passed) > 0 {
 		sort.SliceStable(passed, func(i, j int) bool { return passed[i].By.Before(passed[j].By) })
 		worst := passed[0]
-		f := finding.Finding{Rule: "schedule.lead-time-passed", Weight: finding.Mend, Step: "care", Subject: worst.Name, Source: "S5; " + worst.Origin}
+		f := finding.Finding{Rule: "schedule.lead-time-passed", Weight: finding.Mend, Step: "care", Subject: worst.Name, Source: "method S5; " + worst.Origin}
 		if p.Standing().Before(c.in.Today) {
 			f.Weight = finding.Stops
 		}
@@ -164,7 +164,7 @@ func (c *computation) judgeDates() {
 		c.note(f)
 	} else if p.Date.Before(c.in.Today) {
 		next := c.seasons.NextInWindow(civil.Later(c.in.Today, free), c.sheet.Windows)
-		c.note(finding.Finding{Rule: "schedule.planting-passed", Weight: finding.Mend, Step: "plants", Subject: "Planting", Source: "S7",
+		c.note(finding.Finding{Rule: "schedule.planting-passed", Weight: finding.Mend, Step: "plants", Subject: "Planting", Source: "method S7",
 			Sentence: fmt.Sprintf("The planting date of %s has passed and nothing is recorded as planted.", p.Date.Words()),
 			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: planting("date", next.String())}}})
 	}
@@ -174,7 +174,7 @@ func (c *computation) judgeDates() {
 			continue
 		}
 		next := c.seasons.NextInWindow(civil.Later(o.Min.From(d, 1), free), c.sheet.Windows)
-		c.note(finding.Finding{Rule: "schedule.done-late." + o.ID, Weight: finding.Mend, Step: "care", Subject: o.Name, Source: "S5; " + practice.OriginWords(o.Origin),
+		c.note(finding.Finding{Rule: "schedule.done-late." + o.ID, Weight: finding.Mend, Step: "care", Subject: o.Name, Source: "method S5; " + practice.OriginWords(o.Origin),
 			Sentence: fmt.Sprintf("“%s” was done %d days before planting; the sheet asks for %s at least.", o.Name, p.Date.Sub(d), o.Min.Words()),
 			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: planting("date", next.String())}}})
 	}
@@ -208,7 +208,7 @@ func (c *computation) judgeLife() {
 		if !math.IsInf(age, 1) && int(math.Ceil(age)) < t.FromAge {
 			w = finding.Watch
 		}
-		c.note(finding.Finding{Rule: "rows.thinning", Weight: w, Step: "rows", Subject: "Thinning", Source: "LAY-5, Y2; " + practice.OriginWords(c.option.Origin), Sentence: s})
+		c.note(finding.Finding{Rule: "rows.thinning", Weight: w, Step: "rows", Subject: "Thinning", Source: "methods LAY-5, Y2; " + practice.OriginWords(c.option.Origin), Sentence: s})
 	}
 	if end := c.first + c.life - 1; c.p.YearToday > end {
 		c.note(finding.Finding{Rule: "life.over", Weight: finding.Watch, Step: "yield", Subject: "Life", Source: practice.OriginWords(c.sheet.Life.Origin),

@@ -250,6 +250,41 @@ func TestSecondClientIsNeverOverwritten(t *testing.T) {
 	page.Forgive("412")
 }
 
+func TestAdoptDoAndRecord(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	foot := blocks(t, prog.URL)["Orchard Foot"]
+	page := open(t, prog.URL, 1280, 800)
+	must(t, page.Go("/blocks/"+foot.ID+"/plants"), page.Press("Adopt this plan"), page.Says("Adopted by Tamsin Aldane"))
+	// A fork is chosen with its reason.
+	must(t, page.Press("Care"), page.Says("How much nitrogen?"), page.Press("Take this way: Low nitrogen"))
+	must(t, page.Type("Why this way?", "the ground is rich"), page.Press("Take this way"), page.Says("“the ground is rich”"))
+	// A finding is kept as it is, with a reason.
+	must(t, page.Press("Keep, note why"), page.Type("Why is it kept as it is?", "the old drains still run"), page.Press("Note it"), page.Wait(`!document.body.innerText.includes("Must be mended")`))
+	// A job is ticked off; the planting is recorded and its layout stands.
+	must(t, page.Press("Lime towards pH 6.5: done today"), page.Says("Lime towards pH 6.5: done"))
+	must(t, page.Press("Record"), page.Says("Recording fixes"), page.Press("Record as planted"), page.Says("each with a permanent number"))
+	must(t, page.Press("Rows"), page.Says("These rows stand in the ground"), page.Wait(stations("3179")))
+	must(t, page.Press("Record"), page.Type("fresh fruit, t from the block", "1.5"))
+	var d struct {
+		Block struct {
+			Planting struct {
+				AdoptedBy, Planted string
+				Choices            map[string]struct{ Option, Why, By, On string }
+				Done               map[string]string
+				AsPlanted          struct{ Stations int }
+			}
+		}
+	}
+	ask(t, "GET", prog.URL+"/api/v1/blocks/"+foot.ID, "", nil, &d)
+	p := d.Block.Planting
+	if c := p.Choices["programme"]; c.Option != "low" || c.Why != "the ground is rich" || c.By != "Tamsin Aldane" || c.On != "2027-03-15" {
+		t.Errorf("the choice is kept as %+v", c)
+	}
+	if p.Done["lime"] != "2027-03-15" || p.Planted != "2027-03-15" || p.AsPlanted.Stations != 3179 {
+		t.Errorf("recorded %+v", p)
+	}
+}
+
 func TestDrawABoundaryByPointer(t *testing.T) {
 	prog := run(t, "demo", "--data", t.TempDir())
 	page := open(t, prog.URL, 1280, 800)

@@ -57,6 +57,17 @@ func TestPlaneAgainstPROJ(t *testing.T) {
 	}
 }
 
+// Golden distance: pyproj 3.4.1, Geod(ellps="WGS84").inv(175.3, -38.1, 10, 45) → 18 574 km; the sphere
+// is good to half a per cent.
+func TestDistance(t *testing.T) {
+	if got := DistanceM(Point{175.3, -38.1}, Point{10, 45}); math.Abs(got/18574e3-1) > 0.005 {
+		t.Errorf("%.0f km", got/1000)
+	}
+	if got := DistanceM(Point{172, -38}, Point{172, -38.01}); math.Abs(got-1110) > 6 {
+		t.Errorf("%.1f m", got)
+	}
+}
+
 // Method LAY-2: a square of side 100 m surveyed to 3 m has an area known to 300 m².
 func TestAreaUncertainty(t *testing.T) {
 	pl := PlaneAt(Point{175.3, -38.1})

@@ -93,6 +93,15 @@ func trueArea(r []XY, latDeg float64) float64 {
 	return area - moment/gauss2
 }
 
+// DistanceM is the great-circle distance on a sphere of the mean earth radius, 6 371 008.8 m, to half a
+// per cent: enough to tell a neighbour from another country. Haversine formula.
+func DistanceM(a, b Point) float64 {
+	rad := func(d float64) float64 { return d * math.Pi / 180 }
+	dp, dl := rad(b.Lat-a.Lat)/2, rad(b.Lon-a.Lon)/2
+	h := math.Sin(dp)*math.Sin(dp) + math.Cos(rad(a.Lat))*math.Cos(rad(b.Lat))*math.Sin(dl)*math.Sin(dl)
+	return 2 * 6371008.8 * math.Asin(math.Min(1, math.Sqrt(h)))
+}
+
 // PerimeterM is the length of the outer ring on the plane, metres.
 func PerimeterM(p Polygon) float64 {
 	r := p.PlaneRings(LocalPlane(p))[0]

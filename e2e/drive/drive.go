@@ -210,10 +210,11 @@ func (p *Page) Says(words string) error {
 	return p.Wait("document.body.innerText.includes(" + quote(words) + ")")
 }
 
-// byName finds a button, link or field by its accessible words, in script.
-const byName = `((role, words) => [...document.querySelectorAll(role)].find((e) => {
+// byName finds a button or link by its accessible words, in script; an open dialog comes first, as it
+// does for a person.
+const byName = `((what, words) => [document.querySelector("[role=dialog]"), document].filter(Boolean).flatMap((root) => [...root.querySelectorAll(what)]).find((e) => {
 	const name = (e.getAttribute("aria-label") || e.textContent || "").replace(/\s+/g, " ").trim();
-	return !e.disabled && e.getClientRects().length > 0 && (name === words || name.startsWith(words));
+	return !e.disabled && e.getClientRects().length > 0 && name.startsWith(words);
 }))`
 
 func quote(s string) string {

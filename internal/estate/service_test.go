@@ -303,6 +303,19 @@ func TestBeginAndWorking(t *testing.T) {
 	}
 }
 
+func TestFarBoundariesAreDoubted(t *testing.T) {
+	s, _ := demoEstate(t)
+	for text, doubt := range map[string]bool{
+		`{"type":"Polygon","coordinates":[[[172.1,-38],[172.102,-38],[172.102,-37.999],[172.1,-38]]]}`: false,
+		`{"type":"Polygon","coordinates":[[[10,45],[10.002,45],[10.002,45.001],[10,45]]]}`:             true,
+	} {
+		list, err := s.ReadGeoJSON(ctx, []byte(text))
+		if err != nil || len(list) != 1 || (list[0].Doubt != "") != doubt || list[0].Problem != "" {
+			t.Errorf("%s: %+v, %v", text, list, err)
+		}
+	}
+}
+
 func TestJobsOfTheEstate(t *testing.T) {
 	s, _ := demoEstate(t)
 	jobs, err := s.Jobs(ctx, civil.Must(2027, 3, 1), civil.Must(2027, 9, 30))

@@ -274,7 +274,7 @@ func (s *Server) RunCalculator(c *gin.Context, name string) {
 
 func (s *Server) ReadGeoJSON(c *gin.Context) {
 	if b, ok := s.body(c); ok {
-		list, err := geojson.Read(b)
+		list, err := s.Estate.ReadGeoJSON(c, b)
 		answer(s, c, http.StatusOK, list, err)
 	}
 }

@@ -34,7 +34,8 @@ type Candidate struct {
 	AccuracyM  float64        `json:"accuracyM"`
 	Notes      string         `json:"notes"`
 	Planting   *plan.Planting `json:"planting,omitempty"`
-	Problem    string         `json:"problem,omitempty"`
+	Problem    string         `json:"problem,omitempty"` // why it cannot become a block
+	Doubt      string         `json:"doubt,omitempty"`   // why it should be looked at before it does
 }
 
 // Block is the block a sound candidate becomes.

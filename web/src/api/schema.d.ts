@@ -810,6 +810,7 @@ export interface components {
             notes: string;
             planting?: components["schemas"]["Planting"];
             problem?: string;
+            doubt?: string;
         };
         Change: {
             id: number;

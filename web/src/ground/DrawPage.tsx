@@ -152,7 +152,7 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
         }),
       );
       setFound(list);
-      setTaken(list.map((c) => !c.problem));
+      setTaken(list.map((c) => !c.problem && !c.doubt));
     } catch (e) {
       setError(e);
     }
@@ -249,6 +249,7 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
                       <b>{c.name}</b> {!c.problem && <span className="text-faint">{text(c.areaM2, "area")}</span>}
                       {c.planting && <span className="text-faint">, {c.planting.sheet}</span>}
                       {c.problem && <span className="block text-decide">{c.problem}</span>}
+                      {c.doubt && <span className="block text-straw">{c.doubt}</span>}
                     </span>
                   </label>
                 </li>

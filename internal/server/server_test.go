@@ -341,3 +341,62 @@ func TestStaticFiles(t *testing.T) {
 		t.Errorf("missing file answered %d", rec.Code)
 	}
 }
+
+// Twenty people change one block from the same revision: one wins, nineteen are told, nothing is lost.
+func TestManyWritersOneWins(t *testing.T) {
+	r := newRig(t, store.Options{})
+	r.want(201, "POST", "/estate/demonstration", "")
+	var o struct{ Blocks []struct{ ID, Name string } }
+	r.want(200, "GET", "/overview", "").into(&o)
+	id := o.Blocks[0].ID
+	codes := make(chan int, 20)
+	for i := range 20 {
+		go func() {
+			req := httptest.NewRequest("PATCH", "http://127.0.0.1/api/v1/blocks/"+id, strings.NewReader(fmt.Sprintf(`{"notes":"writer %d"}`, i)))
+			req.Host = "127.0.0.1"
+			req.Header.Set("If-Match", `"1"`)
+			rec := httptest.NewRecorder()
+			r.h.ServeHTTP(rec, req)
+			codes <- rec.Code
+		}()
+	}
+	count := map[int]int{}
+	for range 20 {
+		count[<-codes]++
+	}
+	if count[200] != 1 || count[412] != 19 {
+		t.Fatalf("answers %v", count)
+	}
+	var history []struct{ What string }
+	r.want(200, "GET", "/history", "").into(&history)
+	if len(history) != 2 {
+		t.Errorf("%d changes in the history", len(history))
+	}
+}
+
+// A preview of nonsense never brings the program down, whatever field it is in.
+func TestPreviewOfNonsense(t *testing.T) {
+	r := newRig(t, store.Options{})
+	r.want(201, "POST", "/estate/demonstration", "")
+	var o struct{ Blocks []struct{ ID, Name string } }
+	r.want(200, "GET", "/overview", "").into(&o)
+	foot := o.Blocks[5].ID
+	for _, body := range []string{
+		`{"planting":{"layout":{"plantSpacingM":"three"}}}`, `{"planting":{"layout":{"plantSpacingM":-3}}}`, `{"planting":{"layout":{"plantSpacingM":1e308}}}`,
+		`{"planting":{"layout":{"rowSpacingM":0.1,"plantSpacingM":0.1,"edgeBandM":0,"rowEndSetbackM":0}}}`,
+		`{"planting":{"choices":{"layout":{"option":7}}}}`, `{"planting":{"choices":null,"date":null}}`, `{"planting":7}`, `{"boundary":null}`,
+		`{"boundary":{"outer":[]}}`, `{"planting":{"done":{"lime":"soon"}}}`, `{"planting":{"confidence":2}}`, `null`, `"x"`, ``, `{"planting":{"picked":{"2027":-4}}}`,
+	} {
+		a := r.ask("POST", "/blocks/"+foot+"/preview", body)
+		var p problemDoc
+		if a.Code != 422 {
+			t.Errorf("%s answered %d: %.200s", body, a.Code, a.Body.String())
+			continue
+		}
+		a.into(&p)
+		if p.Field == "" || p.Accepted == "" {
+			t.Errorf("%s: %+v", body, p)
+		}
+	}
+	r.want(200, "POST", "/blocks/"+foot+"/preview", `{"planting":null}`)
+}

@@ -106,9 +106,24 @@ func ask(t *testing.T, method, url, body string, header map[string]string, into 
 	return res.StatusCode
 }
 
+// fetch is the body of an answer.
+func fetch(t *testing.T, url string) string {
+	t.Helper()
+	res, err := http.Get(url)
+	must(t, err)
+	defer res.Body.Close()
+	text, err := io.ReadAll(res.Body)
+	must(t, err)
+	if res.StatusCode != 200 {
+		t.Fatalf("%s answered %d: %s", url, res.StatusCode, text)
+	}
+	return string(text)
+}
+
 type short struct {
-	ID, Name string
-	Revision int
+	ID, Name, Stage    string
+	Revision, Stations int
+	AreaM2             float64
 }
 
 func blocks(t *testing.T, url string) map[string]short {

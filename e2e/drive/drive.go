@@ -66,6 +66,15 @@ func (p *Program) Stop() error {
 	}
 }
 
+// Kill ends the program without warning, as a power cut does.
+func (p *Program) Kill() error {
+	if err := p.cmd.Process.Kill(); err != nil {
+		return err
+	}
+	_ = p.cmd.Wait() // reports the kill
+	return nil
+}
+
 // PeakRSS is the program's peak resident memory in bytes.
 func (p *Program) PeakRSS() (int64, error) {
 	text, err := os.ReadFile(fmt.Sprintf("/proc/%d/status", p.cmd.Process.Pid))

@@ -43,7 +43,7 @@ export default function BlockPage() {
     };
   }, [shown]);
   if (block.isPending || plan.isPending) return <Busy what="Computing the plan" />;
-  if (block.error || plan.error) return <Trouble error={block.error ?? plan.error} retry={() => void plan.refetch()} />;
+  if (!block.data || !plan.data) return <Trouble error={block.error ?? plan.error} retry={() => void plan.refetch()} />;
   const p = shown as Plan;
   const doc = block.data;
   const Page = stepPages[here].page;

@@ -233,7 +233,7 @@ func TestSliderAnswersWhileDraggedAndIsOneUndoStep(t *testing.T) {
 		t.Errorf("dragged to %s", d)
 	}
 	// A remedy in the margin is a command.
-	must(t, page.Press("Plants"), page.Type("Planting date", "2029-01-10"), page.Says("outside the planting season"), page.Press("Plant on"), page.Wait(`!document.body.innerText.includes("outside the planting season")`))
+	must(t, page.Press("Plants"), page.Type("Planting date", "2029-01-10"), page.Says("for 10 Jan 2029"), page.Says("outside the planting season"), page.Press("Plant on"), page.Wait(`!document.body.innerText.includes("outside the planting season")`))
 }
 
 func TestSecondClientIsNeverOverwritten(t *testing.T) {

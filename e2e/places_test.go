@@ -44,8 +44,8 @@ func TestSeasonsAndPeople(t *testing.T) {
 		t.Errorf("history says %+v", changes[0])
 	}
 	// Removing a block can be undone from the screen.
-	must(t, page.Pause(800), page.Press("Remove this block"), page.Wait(`location.pathname === "/"`), page.Wait(`!document.body.innerText.includes("persimmon, planned for")`))
-	must(t, page.Wait(`document.querySelector("button[title='Removed Orchard Foot']")`), page.Press("Undo"), page.Says("Undone: Removed Orchard Foot"), page.Go("/"), page.Says("persimmon, planned for"))
+	must(t, page.Press("Remove this block"), page.Wait(`location.pathname === "/"`), page.Wait(`!document.body.innerText.includes("persimmon, planned for")`))
+	must(t, page.Wait(`document.querySelector("button[title='Removed Orchard Foot']")`), page.Press("Undo"), page.Says("Undone: Removed Orchard Foot"), page.Says("persimmon, planned for"))
 }
 
 func TestDroppedFileAndFarBoundary(t *testing.T) {

@@ -1,5 +1,5 @@
 import createClient from "openapi-fetch";
-import { QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { QueryClient, useQuery, type Query } from "@tanstack/react-query";
 import type { components, paths } from "./schema";
 
 export type Schema = components["schemas"];
@@ -99,9 +99,14 @@ export const useJobs = (from: string, to: string) =>
     enabled: from !== "",
   });
 
-/** changed makes every view read again what a change may have touched. */
-export function changed(qc = queryClient) {
-  return qc.invalidateQueries({ predicate: (q) => !["sheets", "calculators", "status"].includes(String(q.queryKey[0])) });
+/**
+ * changed makes every view read again what a change may have touched. A first reading still under way
+ * would not be started again by itself and could bring what stood before the change: it is dropped.
+ */
+export async function changed(qc = queryClient) {
+  const predicate = (q: Query) => !["sheets", "calculators", "status"].includes(String(q.queryKey[0]));
+  await qc.cancelQueries({ predicate });
+  await qc.invalidateQueries({ predicate });
 }
 
 export async function patchBlock(doc: { id: string; revision: number }, patch: Patch): Promise<BlockDoc> {
@@ -110,30 +115,34 @@ export async function patchBlock(doc: { id: string; revision: number }, patch: P
     body: patch,
   });
   if (call.response.status === 412) throw new Stale(call.error as unknown as BlockDoc, patch);
-  return take(Promise.resolve(call as Answer<BlockDoc>));
+  return keep(await take(Promise.resolve(call as Answer<BlockDoc>)));
 }
 
-export function useChangeBlock() {
-  const qc = useQueryClient();
-  return useMutation({
-    mutationFn: ({ doc, patch }: { doc: { id: string; revision: number }; patch: Patch }) => patchBlock(doc, patch),
-    onSettled: () => changed(qc),
-  });
+/** keep remembers a block as the last write answered it, so that the next write is made from its revision. */
+function keep(doc: BlockDoc) {
+  queryClient.setQueryData(["block", doc.id], doc);
+  return doc;
 }
+
+/** latest is the newest state of a block that this page has seen. */
+export const latest = (doc: BlockDoc) => queryClient.getQueryData<BlockDoc>(["block", doc.id]) ?? doc;
+
 
 export const write = {
   addBlocks: (blocks: Block[]) => take(api.POST("/blocks", { params: { header: by() }, body: { blocks } })),
   remove: (d: BlockDoc) =>
-    take(api.DELETE("/blocks/{id}", { params: { path: { id: d.id }, header: { "If-Match": `"${d.revision}"`, ...by() } } })),
+    take(api.DELETE("/blocks/{id}", { params: { path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } } })),
   adopt: (d: BlockDoc) =>
-    take(api.POST("/blocks/{id}/adopt", { params: { path: { id: d.id }, header: { "If-Match": `"${d.revision}"`, ...by() } } })),
+    take(
+      api.POST("/blocks/{id}/adopt", { params: { path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } } }),
+    ).then(keep),
   planted: (d: BlockDoc, on: string) =>
     take(
       api.POST("/blocks/{id}/planted", {
-        params: { path: { id: d.id }, header: { "If-Match": `"${d.revision}"`, ...by() } },
+        params: { path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } },
         body: { on },
       }),
-    ),
+    ).then(keep),
   estate: (revision: number, patch: Patch) =>
     take(api.PATCH("/estate", { params: { header: { "If-Match": `"${revision}"`, ...by() } }, body: patch })),
   undo: (change: number) => take(api.POST("/undo", { params: { header: { "If-Match": `"${change}"`, ...by() } } })),

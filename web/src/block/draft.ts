@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, changed, patchBlock, Stale, take, type BlockDoc, type Patch, type Plan } from "../api/client";
+import { api, changed, latest, patchBlock, Stale, take, type BlockDoc, type Patch, type Plan } from "../api/client";
 import { say, sayError } from "../shell/Notices";
 
 /**
@@ -60,7 +60,7 @@ export function useDraft(doc: BlockDoc | undefined) {
       if (!doc) return false;
       flight.current.next = undefined;
       try {
-        await patchBlock(doc, patch);
+        await patchBlock(latest(doc), patch);
         if (done) say(done);
         await changed();
         drop();

@@ -1,0 +1,108 @@
+package climate
+
+import (
+	"math"
+	"sort"
+
+	"slowroot/core/finding"
+)
+
+// FrostDates are days of the year of the last spring or first autumn frost, one a year, for years
+// that had one; Years counts all years looked at.
+type FrostDates struct {
+	Days  []float64
+	Years int
+}
+
+// FrostRisk is a date for a risk by both schools (Thom & Shaw, Climatological analysis of freeze data
+// for Iowa, Mon. Weather Rev., 1958; method C3).
+type FrostRisk struct {
+	Mean       float64 `json:"mean"`
+	SD         float64 `json:"sd"`
+	Normal     float64 `json:"normal"`    // day of the year by the normal school
+	Empirical  float64 `json:"empirical"` // type-7 quantile
+	Day        int     `json:"day"`       // the default, spring rounded up, autumn down
+	FrostShare float64 `json:"frostShare"`
+	Rough      bool    `json:"rough"` // fewer than ten years
+}
+
+// Spring is the day after which frost still comes with probability p; Autumn the day by which it has
+// come with probability p. Fewer than three frosts are refused.
+func (f FrostDates) Spring(p float64) (FrostRisk, error) { return f.at(p, 1-p, true) }
+func (f FrostDates) Autumn(p float64) (FrostRisk, error) { return f.at(p, p, false) }
+
+func (f FrostDates) at(p, q float64, up bool) (FrostRisk, error) {
+	n := len(f.Days)
+	if n < 3 {
+		return FrostRisk{}, finding.Bad("years", n, "years with frost are too few for a risk", "3 or more; 10 for a fit")
+	}
+	if !(p > 0 && p < 1) {
+		return FrostRisk{}, finding.Bad("risk", p, "is not a risk", "between 0 and 1")
+	}
+	r := FrostRisk{Rough: n < 10, FrostShare: 1}
+	if f.Years > 0 {
+		r.FrostShare = float64(n) / float64(f.Years)
+	}
+	r.Mean, r.SD = MeanSD(f.Days)
+	r.Normal, r.Empirical = r.Mean+r.SD*NormalQuantile(q), Quantile(f.Days, q)
+	x := r.Normal
+	if n >= 30 {
+		x = r.Empirical
+	}
+	r.Day = int(math.Floor(x))
+	if up {
+		r.Day = int(math.Ceil(x))
+	}
+	return r, nil
+}
+
+// FrostAfter is the probability of a frost after day d when a share p0 of years has one.
+func FrostAfter(p0, mean, sd, d float64) float64 { return p0 * (1 - NormalCDF((d-mean)/sd)) }
+
+// LifeRisk is the probability that a yearly risk strikes at least once in n years.
+func LifeRisk(p float64, years int) float64 { return 1 - math.Pow(1-p, float64(years)) }
+
+// BloomLoss is the share of blossom lost at tC, from 10 % at t10 to 90 % at t90.
+func BloomLoss(tC, t10, t90 float64) float64 {
+	switch {
+	case tC > t10:
+		return 0
+	case tC <= t90:
+		return 0.9
+	}
+	return 0.1 + 0.8*(t10-tC)/(t10-t90)
+}
+
+// ColdSite is what is added to a station's minima for where the block lies (common practice).
+func ColdSite(place string) float64 {
+	return map[string]float64{"pocket": -2, "slope": 0, "upper slope": 1}[place]
+}
+
+// MeanSD is the mean and the standard deviation of a sample.
+func MeanSD(v []float64) (mean, sd float64) {
+	for _, x := range v {
+		mean += x / float64(len(v))
+	}
+	for _, x := range v {
+		sd += (x - mean) * (x - mean)
+	}
+	if len(v) > 1 {
+		sd = math.Sqrt(sd / float64(len(v)-1))
+	}
+	return mean, sd
+}
+
+// Quantile is the type-7 quantile; NaN when empty.
+func Quantile(values []float64, q float64) float64 {
+	if len(values) == 0 {
+		return math.NaN()
+	}
+	v := append([]float64(nil), values...)
+	sort.Float64s(v)
+	h := q * float64(len(v)-1)
+	i := int(h)
+	if i+1 >= len(v) {
+		return v[len(v)-1]
+	}
+	return v[i] + (h-float64(i))*(v[i+1]-v[i])
+}

@@ -1,0 +1,123 @@
+// Package rotation says how long ground must rest from what it carried before a crop goes in (method
+// SITE-3; waits are common practice, no source, unless they say otherwise).
+package rotation
+
+import (
+	"slowroot/core/civil"
+)
+
+// Use is what the ground carried and when that ended. A zero End is still there.
+type Use struct {
+	Kind string     `json:"kind"`
+	End  civil.Date `json:"end"`
+	// Months is a label's own plant-back interval, for herbicides and fumigants.
+	Months int    `json:"months"`
+	Note   string `json:"note"`
+}
+
+// Rule is one wait.
+type Rule struct {
+	Kind    string   // of the use before
+	Crops   []string // it holds for; empty for every crop
+	LowMo   int      // months, shortest held
+	HighMo  int
+	Label   bool // the label decides: LowMo is used only where the use gives no months
+	Why     string
+	Shorten string
+}
+
+// Kinds of use, with the words a person chooses by.
+var Kinds = []struct{ Kind, Words string }{
+	{"wilt-host", "tomato, potato, pepper, aubergine or another wilt host"},
+	{"sod", "old sod or pasture"},
+	{"same-tree", "the same crop or its family"},
+	{"old-trees", "old trees or forest"},
+	{"virus-host", "papaya or another virus or nematode host"},
+	{"herbicide", "residual herbicide"},
+	{"fumigant", "fumigant"},
+	{"raw-manure", "fresh manure"},
+	{"cover-crop", "cover crop"},
+	{"limed", "land limed above pH 6"},
+	{"arable", "cereals, grass leys, vegetables without wilt"},
+	{"unknown", "nobody knows"},
+}
+
+var wiltSensitive = []string{"strawberry", "raspberry", "blackberry", "peach", "persimmon", "avocado"}
+
+// Rules in the order they are tried; every one that matches counts.
+var Rules = []Rule{
+	{Kind: "wilt-host", Crops: []string{"strawberry", "raspberry", "blackberry", "peach"}, LowMo: 60, HighMo: 96, Why: "Verticillium lives on in the soil", Shorten: "a soil assay; non-host grasses; licensed fumigation where lawful"},
+	{Kind: "wilt-host", Crops: []string{"persimmon", "avocado"}, LowMo: 36, HighMo: 60, Why: "Verticillium lives on in the soil", Shorten: "a soil assay; non-host grasses"},
+	{Kind: "sod", Crops: []string{"strawberry", "raspberry", "blackberry", "blueberry"}, LowMo: 12, HighMo: 36, Why: "grubs, wireworm and perennial weeds of old sod", Shorten: "cultivate and grow a cover crop"},
+	{Kind: "same-tree", Crops: []string{"strawberry"}, LowMo: 36, HighMo: 48, Why: "root disease carries over", Shorten: "licensed fumigation where lawful"},
+	{Kind: "same-tree", Crops: []string{"raspberry", "blackberry", "avocado"}, LowMo: 36, HighMo: 60, Why: "root rot and crown gall carry over", Shorten: "a ridge and a tolerant stock"},
+	{Kind: "same-tree", Crops: []string{"apple", "pear"}, LowMo: 12, HighMo: 60, Why: "replant disease", Shorten: "another rootstock; between the old rows; mustard or sorghum"},
+	{Kind: "same-tree", Crops: []string{"peach"}, LowMo: 24, HighMo: 48, Why: "ring nematode and replant disease", Shorten: "two years of cereal or grass"},
+	{Kind: "same-tree", Crops: []string{"citrus"}, LowMo: 12, HighMo: 12, Why: "root rot, nematodes and virus", Shorten: "a tolerant stock"},
+	{Kind: "same-tree", Crops: []string{"pineapple"}, LowMo: 3, HighMo: 12, Why: "mealybug and nematodes", Shorten: "a legume or grass"},
+	{Kind: "same-tree", Crops: []string{"banana"}, LowMo: 6, HighMo: 12, Why: "weevil and nematodes; with wilt never the same clone again", Shorten: "sunn hemp"},
+	{Kind: "same-tree", Crops: []string{"papaya"}, LowMo: 12, HighMo: 24, Why: "virus and nematodes", Shorten: "two grass crops; no volunteers, no cucurbits"},
+	{Kind: "same-tree", Crops: []string{"sapota", "guava", "persimmon", "hazelnut", "coffee", "tea", "mulberry", "elderberry", "blueberry"}, LowMo: 36, HighMo: 60, Why: "replant disorder and nematodes", Shorten: "an assay; a new row line with the soil of the pits changed"},
+	{Kind: "old-trees", LowMo: 12, HighMo: 12, Why: "root-rot fungi live on dead wood", Shorten: "ring-bark a year before felling; take out stumps and roots"},
+	{Kind: "virus-host", Crops: []string{"papaya"}, LowMo: 12, HighMo: 24, Why: "virus and nematodes", Shorten: "two cycles of a grass crop"},
+	{Kind: "herbicide", LowMo: 12, HighMo: 24, Label: true, Why: "residues harm young roots", Shorten: "the label's interval; a bioassay with a sensitive plant"},
+	{Kind: "fumigant", LowMo: 1, HighMo: 3, Label: true, Why: "the gas must leave the soil, longer when cold or wet", Shorten: "the label's plant-back; a germination test"},
+	{Kind: "raw-manure", Crops: []string{"strawberry"}, LowMo: 3, HighMo: 4, Why: "germs on fruit near the ground (from memory, 90 to 120 days before harvest)", Shorten: "compost it"},
+	{Kind: "cover-crop", LowMo: 1, HighMo: 2, Why: "rotting residues harm roots and lock up nitrogen", Shorten: "kill it earlier"},
+	{Kind: "limed", Crops: []string{"blueberry", "tea"}, LowMo: 6, HighMo: 12, Why: "the pH must come down first", Shorten: "sulphur and a check"},
+	{Kind: "unknown", Crops: wiltSensitive, LowMo: 60, HighMo: 96, Why: "nobody knows what grew here: the worst host of the district is assumed", Shorten: "a soil assay settles it"},
+	{Kind: "unknown", LowMo: 12, HighMo: 24, Why: "nobody knows what grew here: residues are assumed", Shorten: "a soil assay and a bioassay"},
+}
+
+// Wait is one rule applied.
+type Wait struct {
+	Use      Use        `json:"use"`
+	Earliest civil.Date `json:"earliest"`
+	Latest   civil.Date `json:"latest"` // by those who hold the longest wait
+	Why      string     `json:"why"`
+	Shorten  string     `json:"shorten"`
+	Open     bool       `json:"open"` // the use has not ended: counted from today
+}
+
+// Waits are the rules that apply to a crop, and the earliest safe planting by the shortest and by the
+// longest school. driver is the index of the wait that decides, −1 with none.
+func Waits(uses []Use, crop string, today civil.Date) (waits []Wait, earliest, latest civil.Date, driver int) {
+	driver = -1
+	waits = []Wait{}
+	for _, u := range uses {
+		for _, r := range Rules {
+			if r.Kind != u.Kind || !holds(r.Crops, crop) {
+				continue
+			}
+			end := u.End
+			w := Wait{Use: u, Why: r.Why, Shorten: r.Shorten, Open: end.IsZero()}
+			if w.Open {
+				end = today
+			}
+			lo, hi := r.LowMo, r.HighMo
+			if r.Label && u.Months > 0 {
+				lo, hi = u.Months, u.Months
+			}
+			w.Earliest, w.Latest = end.AddMonths(lo), end.AddMonths(hi)
+			if driver < 0 || w.Earliest.After(earliest) {
+				driver = len(waits)
+			}
+			waits = append(waits, w)
+			earliest, latest = civil.Later(earliest, w.Earliest), civil.Later(latest, w.Latest)
+			break
+		}
+	}
+	return waits, earliest, latest, driver
+}
+
+func holds(crops []string, crop string) bool {
+	if len(crops) == 0 {
+		return true
+	}
+	for _, c := range crops {
+		if c == crop {
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,51 @@
+package rotation
+
+import (
+	"testing"
+
+	"slowroot/core/civil"
+)
+
+// Method SITE-3: tomato cleared 1 September 2024 and a herbicide plant-back of 12 months from 1 March
+// 2025 leave strawberry for 1 September 2029 to 2032.
+func TestWaits(t *testing.T) {
+	today := civil.Must(2026, 1, 1)
+	uses := []Use{{Kind: "wilt-host", End: civil.Must(2024, 9, 1)}, {Kind: "herbicide", End: civil.Must(2025, 3, 1), Months: 12}}
+	w, early, late, driver := Waits(uses, "strawberry", today)
+	if len(w) != 2 || early != civil.Must(2029, 9, 1) || late != civil.Must(2032, 9, 1) || w[driver].Use.Kind != "wilt-host" {
+		t.Errorf("%v %s %s %d", w, early, late, driver)
+	}
+	w, early, _, driver = Waits(uses, "tea", today)
+	if len(w) != 1 || early != civil.Must(2026, 3, 1) || driver != 0 {
+		t.Errorf("tea waits for the herbicide alone: %v %s", w, early)
+	}
+	if w, early, _, driver := Waits(nil, "tea", today); len(w) != 0 || !early.IsZero() || driver != -1 {
+		t.Error("nothing grew and yet it waits")
+	}
+	// still standing: counted from today
+	w, early, _, _ = Waits([]Use{{Kind: "old-trees"}}, "hazelnut", today)
+	if !w[0].Open || early != civil.Must(2027, 1, 1) {
+		t.Errorf("%+v", w)
+	}
+	// unknown is the worst host for those it harms
+	_, persimmon, _, _ := Waits([]Use{{Kind: "unknown", End: today}}, "persimmon", today)
+	_, tea, _, _ := Waits([]Use{{Kind: "unknown", End: today}}, "tea", today)
+	if !persimmon.After(tea) {
+		t.Error("not knowing costs persimmon more than tea")
+	}
+}
+
+func TestEveryKindHasWordsAndEveryRuleAKind(t *testing.T) {
+	known := map[string]bool{}
+	for _, k := range Kinds {
+		if k.Words == "" || known[k.Kind] {
+			t.Errorf("%s", k.Kind)
+		}
+		known[k.Kind] = true
+	}
+	for _, r := range Rules {
+		if !known[r.Kind] || r.HighMo < r.LowMo || r.Why == "" || r.Shorten == "" {
+			t.Errorf("%+v", r)
+		}
+	}
+}

@@ -1,0 +1,88 @@
+package soil
+
+import (
+	"math"
+
+	"slowroot/core/finding"
+)
+
+// Water is how a soil holds and lets through water. Contents are m³ of water per m³ of soil.
+type Water struct {
+	WiltingPoint  float64 `json:"wiltingPoint"`  // at −1500 kPa, fine earth
+	FieldCapacity float64 `json:"fieldCapacity"` // at −33 kPa, fine earth
+	Saturation    float64 `json:"saturation"`
+	Available     float64 `json:"available"` // of the bulk soil, stones taken off
+	DensityGCm3   float64 `json:"densityGCm3"`
+	KsMmH         float64 `json:"ksMmH"`         // saturated conductivity of the fine earth
+	BulkKsMmH     float64 `json:"bulkKsMmH"`     // with stones
+	StonesVolume  float64 `json:"stonesVolume"`  // share of the bulk volume
+	OutOfValidity bool    `json:"outOfValidity"` // clay over 60 % or organic matter over 8 %: measure instead
+}
+
+// FromTexture estimates it by the regressions of Saxton & Rawls, Soil water characteristic estimates
+// by texture and organic matter for hydrologic solutions, Soil Sci. Soc. Am. J. 70:1569–1578, 2006,
+// Table 1 (method SOIL-2). omPct is organic matter in per cent by mass, density the factor 0.9
+// (loosened) to 1.3 (compacted), stones the mass fraction of gravel 0 to 0.8.
+func FromTexture(f Fractions, omPct, density, stones float64) (Water, error) {
+	f, err := f.Normal()
+	if err != nil {
+		return Water{}, err
+	}
+	switch {
+	case !(omPct >= 0 && omPct <= 100):
+		return Water{}, finding.Bad("omPct", omPct, "is not a share of organic matter", "0 to 100 %")
+	case !(density >= 0.9 && density <= 1.3):
+		return Water{}, finding.Bad("densityFactor", density, "is not a density factor", "0.9 loosened, 1.0 normal, 1.1 trafficked, up to 1.3 compacted")
+	case !(stones >= 0 && stones <= 0.8):
+		return Water{}, finding.Bad("stonesMass", stones, "is not a mass fraction of stones this estimate covers", "0 to 0.8")
+	}
+	s, c, om := f.SandPct/100, f.ClayPct/100, omPct
+	a := -0.024*s + 0.487*c + 0.006*om + 0.005*s*om - 0.013*c*om + 0.068*s*c + 0.031
+	wp := a + 0.14*a - 0.02
+	b := -0.251*s + 0.195*c + 0.011*om + 0.006*s*om - 0.027*c*om + 0.452*s*c + 0.299
+	fc := b + 1.283*b*b - 0.374*b - 0.015
+	d := 0.278*s + 0.034*c + 0.022*om - 0.018*s*om - 0.027*c*om - 0.584*s*c + 0.078
+	sat := fc + d + 0.636*d - 0.107 - 0.097*s + 0.043
+	rho := 2.65 * (1 - sat) * density
+	sat2 := 1 - rho/2.65
+	fc2 := fc - 0.2*(sat-sat2)
+	if fc2 <= wp || sat2 <= fc2 {
+		return Water{}, finding.Bad("densityFactor", density, "leaves no pores that hold or drain water in this soil", "a smaller factor, or measured values")
+	}
+	lambda := (math.Log(fc2) - math.Log(wp)) / (math.Log(1500) - math.Log(33))
+	ks := 1930 * math.Pow(sat2-fc2, 3-lambda)
+	alpha := rho / 2.65
+	rv := alpha * stones / (1 - stones*(1-alpha))
+	return Water{WiltingPoint: wp, FieldCapacity: fc2, Saturation: sat2, Available: (fc2 - wp) * (1 - rv), DensityGCm3: rho, KsMmH: ks,
+		BulkKsMmH: ks * (1 - stones) / (1 - stones*(1-1.5*alpha)), StonesVolume: rv, OutOfValidity: c > 0.60 || om > 8}, nil
+}
+
+// KsFactor is how far a conductivity estimated from texture may be off, one standard deviation on the
+// log scale (common practice, no source).
+const KsFactor = 2.5
+
+// HeldByClass is available water in m³/m³ by class, low and high: Allen, Pereira, Raes & Smith, FAO
+// Irrigation and Drainage Paper 56, 1998, Table 19. Classes the table does not list give false.
+func HeldByClass(c Class) (low, high float64, ok bool) {
+	v, ok := map[Class][2]float64{Sand: {0.05, 0.11}, LoamySand: {0.06, 0.12}, SandyLoam: {0.11, 0.15}, Loam: {0.13, 0.18}, SiltLoam: {0.13, 0.19},
+		Silt: {0.16, 0.20}, SiltyClayLoam: {0.13, 0.18}, SiltyClay: {0.13, 0.19}, Clay: {0.12, 0.20}}[c]
+	return v[0], v[1], ok
+}
+
+// LimitingDensity is the bulk density in g/cm³ at which roots begin to suffer and at which they stop
+// (from memory: USDA-NRCS soil quality indicator sheet, bulk density).
+func LimitingDensity(c Class) (suffer, stop float64) {
+	switch c {
+	case Sand, LoamySand:
+		return 1.69, 1.80
+	case SandyLoam, Loam:
+		return 1.63, 1.80
+	case SandyClayLoam, ClayLoam, Silt, SiltLoam:
+		return 1.60, 1.75
+	case SiltyClayLoam:
+		return 1.55, 1.65
+	case SandyClay, SiltyClay:
+		return 1.49, 1.58
+	}
+	return 1.39, 1.47
+}

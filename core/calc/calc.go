@@ -8,6 +8,7 @@ import (
 	"sort"
 	"strings"
 
+	"slowroot/core/civil"
 	"slowroot/core/finding"
 	"slowroot/core/working"
 )
@@ -19,7 +20,11 @@ const (
 	Number  Kind = "number"
 	Integer Kind = "integer"
 	Choice  Kind = "choice"
-	Rings   Kind = "rings" // rings of [longitude, latitude], the outer one first
+	Rings   Kind = "rings"   // rings of [longitude, latitude], the outer one first
+	Numbers Kind = "numbers" // a list of numbers, each within Min and Max
+	Table   Kind = "table"   // a list of records with Columns
+	Day     Kind = "day"     // a date written YYYY-MM-DD
+	Text    Kind = "text"    // words, of an output
 )
 
 // Field describes an input or output. The unit is part of the name and said again in Unit.
@@ -33,6 +38,7 @@ type Field struct {
 	Default  any      `json:"default,omitempty"` // none means the input must be given
 	Options  []string `json:"options,omitempty"`
 	Optional bool     `json:"optional,omitempty"`
+	Columns  []Field  `json:"columns,omitempty"` // of a table
 }
 
 // Calculator is one method.
@@ -84,6 +90,31 @@ type values map[string]any
 func (v values) num(name string) float64 { f, _ := v[name].(float64); return f }
 func (v values) int(name string) int     { return int(v.num(name)) }
 func (v values) str(name string) string  { s, _ := v[name].(string); return s }
+func (v values) day(name string) civil.Date {
+	d, _ := v[name].(civil.Date)
+	return d
+}
+func (v values) list(name string) []float64 { l, _ := v[name].([]float64); return l }
+func (v values) rows(name string) []values  { l, _ := v[name].([]values); return l }
+
+// has reports an input that was given or has a default.
+func (v values) has(name string) bool { _, ok := v[name]; return ok }
+
+// ref is the number, or nil when it was left out.
+func (v values) ref(name string) *float64 {
+	if f, ok := v[name].(float64); ok {
+		return &f
+	}
+	return nil
+}
+
+// or is the number, or NaN when it was left out.
+func (v values) or(name string) float64 {
+	if f, ok := v[name].(float64); ok {
+		return f
+	}
+	return math.NaN()
+}
 
 // read checks inputs against the calculator's fields and fills in defaults.
 func (c Calculator) read(inputs map[string]any) (values, error) {
@@ -130,6 +161,16 @@ func (f Field) accepted() string {
 		return strings.Join(f.Options, ", ")
 	case Rings:
 		return "rings of [longitude, latitude] in degrees, the outer ring first"
+	case Numbers:
+		return fmt.Sprintf("a list of numbers, each %g to %g %s", f.Min, f.Max, f.Unit)
+	case Table:
+		names := make([]string, len(f.Columns))
+		for i, c := range f.Columns {
+			names[i] = c.Name
+		}
+		return "rows with " + strings.Join(names, ", ")
+	case Day:
+		return "a day written YYYY-MM-DD"
 	}
 	return fmt.Sprintf("%g to %g %s", f.Min, f.Max, f.Unit)
 }
@@ -164,6 +205,75 @@ func (f Field) check(v any) (any, error) {
 		return nil, bad("is not one of the ways offered")
 	case Rings:
 		return readRings(v, bad)
+	case Day:
+		s, _ := v.(string)
+		d, err := civil.Parse(s)
+		if err != nil {
+			return nil, bad("is not a day")
+		}
+		return d, nil
+	case Numbers:
+		list, ok := v.([]any)
+		if given, typed := v.([]float64); typed {
+			return given, nil
+		}
+		if !ok || len(list) > MaxList {
+			return nil, bad(fmt.Sprintf("is not a list of at most %d numbers", MaxList))
+		}
+		out := make([]float64, len(list))
+		for i, e := range list {
+			x, err := Field{Name: fmt.Sprintf("%s[%d]", f.Name, i), Kind: Number, Unit: f.Unit, Min: f.Min, Max: f.Max}.check(e)
+			if err != nil {
+				return nil, err
+			}
+			out[i] = x.(float64)
+		}
+		return out, nil
+	case Table:
+		return f.rows(v, bad)
 	}
 	return v, nil
+}
+
+// MaxList bounds a list of numbers or rows: a year of hours.
+const MaxList = 8784
+
+func (f Field) rows(v any, bad func(string) error) (any, error) {
+	list, ok := v.([]any)
+	if !ok || len(list) > MaxList {
+		return nil, bad("is not a list of rows")
+	}
+	out := make([]values, len(list))
+	for i, e := range list {
+		given, ok := e.(map[string]any)
+		if !ok {
+			return nil, bad(fmt.Sprintf("row %d is not a record", i+1))
+		}
+		out[i] = values{}
+		known := map[string]bool{}
+		for _, c := range f.Columns {
+			known[c.Name] = true
+			x, ok := given[c.Name]
+			if !ok || x == nil || x == "" {
+				if c.Default == nil && !c.Optional {
+					return nil, bad(fmt.Sprintf("row %d has no %s", i+1, c.Name))
+				}
+				if x = c.Default; x == nil {
+					continue
+				}
+			}
+			c.Name = fmt.Sprintf("%s[%d].%s", f.Name, i, c.Name)
+			got, err := c.check(x)
+			if err != nil {
+				return nil, err
+			}
+			out[i][strings.TrimPrefix(c.Name, fmt.Sprintf("%s[%d].", f.Name, i))] = got
+		}
+		for k := range given {
+			if !known[k] {
+				return nil, bad(fmt.Sprintf("row %d holds %q, which is no column", i+1, k))
+			}
+		}
+	}
+	return out, nil
 }

@@ -36,6 +36,42 @@ func TestCalculators(t *testing.T) {
 		{"LAY-9 K 100 p 0.90 apart", "plants-to-order", "pollinizerPlants", map[string]any{"stations": 1100.0, "pollinizerStations": 100.0, "survival": 0.90}, 117},
 		{"LAY-2 P1", "polygon-area", "areaM2", map[string]any{"rings": square}, 42058.72},
 		{"persimmon sheet, year 6 of 667/ha: 0.5 of 30 t less losses", "yield-by-age", "fractionOfFull", map[string]any{"sheet": "persimmon", "ageYear": 6.0}, 0.5},
+		{"Soil Survey Manual: loam", "soil-water", "availableWater", map[string]any{"omPct": 1.0}, 0.1354},
+		{"SOIL-3 to 90 cm", "available-water", "mm", nil, 116.85},
+		{"SOIL-3, pan at 50 cm", "available-water", "mm", map[string]any{"limitCm": 50.0}, 66.15},
+		{"SOIL-4 as found", "effective-depth", "asFoundCm", nil, 45},
+		{"SOIL-4 after works", "effective-depth", "afterWorksCm", nil, 95},
+		{"SOIL-5 at 60 cm", "drainage-class", "depthCm", nil, 60},
+		{"SOIL-6 pH 6.8", "factor-rating", "rating", nil, 70},
+		{"SOIL-6 square root", "suitability", "squareRoot", nil, 39.23},
+		{"SITE-1 low and dammed", "frost-pocket", "score", map[string]any{"barrierBelow": "closed"}, 7},
+		{"SITE-2 5 %", "slope-class", "lengthFactor", map[string]any{"slopePct": 5.0}, 1.00125},
+		{"SITE-2 bench", "bench-terrace", "cutM3PerHa", nil, 637.5},
+		{"AMD-1 school A", "lime-requirement", "baseSaturationTPerHa", map[string]any{"cec": 8.0, "basePct": 35.0, "depthCm": 20.0}, 2},
+		{"AMD-2", "liming-product", "productTPerHa", nil, 4.713},
+		{"AMD-3 table", "sulphur", "tableKgPerHa", nil, 1506},
+		{"AMD-3 buffer", "sulphur", "bufferKgPerHa", map[string]any{"ph": 5.5, "bufferCapacity": 2.5}, 781.5},
+		{"AMD-4", "gypsum", "gypsumTPerHa", nil, 10.654},
+		{"AMD-5", "organic-matter", "freshTPerHa", nil, 192.6},
+		{"AMD-6", "amendment-basis", "tPerTreatedHa", nil, 48},
+		{"C1 day 105", "smooth-year", "value", map[string]any{"harmonics": 6.0}, 9.655},
+		{"C2 seed 7", "rain-days", "totalMm", nil, 168.148},
+		{"C3 10 %", "frost-dates", "day", nil, 117},
+		{"C3 apple", "bloom-frost", "lost", nil, 0.5},
+		{"C4 sine", "degree-days", "sine", map[string]any{"upperC": 30.0}, 8.2712},
+		{"C5", "dormancy-break", "day", nil, 111},
+		{"C6 constant 6 °C, 720 h", "chill", "portions", map[string]any{"hourly": []any{6.0}, "repeat": 1.0}, 0},
+		{"C6 list", "chill", "utah", nil, 8},
+		{"C7", "hourly-temperatures", "mean", nil, 7.895},
+		{"C10", "rainy-season", "onset", nil, 30},
+		{"C12 FAO 56 example 9", "day-length", "hours", nil, 11.67},
+		{"C12", "sun-position", "elevationDeg", nil, 60.983},
+		{"C15", "flowering-overlap", "share", nil, 0.3},
+		{"C16", "workable-days", "setAside", nil, 23},
+		{"C16 losses", "year-losses", "left", nil, 0.72},
+		{"FAO 56 example 18", "reference-evapotranspiration", "mm", map[string]any{"rhMaxPct": 84.0, "rhMinPct": 63.0, "windMS": 2.78, "windHeightM": 10.0, "sunHours": 9.25}, 3.880},
+		{"WAT-2", "crop-coefficient", "kc", nil, 0.675},
+		{"WAT-3", "effective-rain", "storageAwareMm", nil, 41.06},
 		{"willow sheet, first harvest 18 odt/ha", "yield-by-age", "baseKgPerHa", map[string]any{"sheet": "willow", "ageYear": 4.0}, 18000},
 	} {
 		res, ok, err := r.Run(c.name, c.in)
@@ -47,7 +83,7 @@ func TestCalculators(t *testing.T) {
 		if n, isInt := res.Outputs[c.out].(int); isInt {
 			got, isNum = float64(n), true
 		}
-		if !isNum || math.Abs(got-c.want) > 1e-3*c.want {
+		if !isNum || math.Abs(got-c.want) > 1e-3*math.Max(1e-9, math.Abs(c.want)) {
 			t.Errorf("%s: %v, want %g", c.source, res.Outputs[c.out], c.want)
 		}
 		if len(res.Working) == 0 {
@@ -56,7 +92,7 @@ func TestCalculators(t *testing.T) {
 	}
 	// every output named in the list is given
 	for _, c := range r.All() {
-		in := map[string]any{"rings": square, "stations": 10.0, "sheet": "tea"}
+		in := map[string]any{"rings": square, "stations": 10.0, "sheet": "tea", "ph": 5.5}
 		for k := range in {
 			found := false
 			for _, f := range c.Inputs {
@@ -97,12 +133,41 @@ func TestRefusedInputs(t *testing.T) {
 		{"polygon-area", "inputs.rings", "swapped", map[string]any{"rings": []any{[]any{[]any{-38.0, 175.0}, []any{-38.1, 175.0}, []any{-38.1, 175.1}}}}},
 		{"yield-by-age", "inputs.ageYear", "beyond", map[string]any{"sheet": "willow", "ageYear": 40.0}},
 		{"yield-by-age", "inputs.sheet", "missing", nil},
+		{"texture-class", "inputs.sandPct", "whole", map[string]any{"sandPct": 10.0}},
+		{"available-water", "inputs.layers", "row 1 has no bottomCm", map[string]any{"layers": []any{map[string]any{"topCm": 0.0}}}},
+		{"available-water", "inputs.layers", "no column", map[string]any{"layers": []any{map[string]any{"topCm": 0.0, "bottomCm": 30.0, "fieldCapacity": 0.3, "wiltingPoint": 0.1, "colour": "red"}}}},
+		{"chill", "inputs.hourly[1]", "outside", map[string]any{"hourly": []any{5.0, 500.0}}},
+		{"chill", "inputs.hourly", "list", map[string]any{"hourly": "cold"}},
+		{"waiting-time", "inputs.today", "not a day", map[string]any{"today": "tomorrow"}},
+		{"liming-product", "inputs.neutralisingPct", "not analysed", map[string]any{"caoPct": 0.0, "mgoPct": 0.0}},
+		{"gypsum", "inputs.ph", "acid", map[string]any{"ph": 5.0}},
+		{"sulphur", "inputs.ph", "table", map[string]any{"ph": 7.5}},
+		{"lime-requirement", "inputs.ph", "no school", nil},
+		{"amendment-basis", "inputs.litresPerM2", "three times", map[string]any{"recommendedTPerHa": 10.0}},
+		{"degree-days", "inputs.tmaxC", "below", map[string]any{"tminC": 30.0}},
+		{"effective-depth", "inputs.barriers", "cannot be removed", map[string]any{"barriers": []any{map[string]any{"kind": "rock", "depthCm": 50.0, "removed": "yes"}}}},
 	} {
 		_, ok, err := r.Run(c.name, c.in)
 		var fe *finding.FieldError
 		if !ok || !errors.As(err, &fe) || fe.Field != c.field || !strings.Contains(fe.Rule, c.say) || fe.Accepted == "" {
 			t.Errorf("%s %v: %v", c.name, c.in, err)
 		}
+	}
+	for _, c := range []struct {
+		name, out, want string
+		in              map[string]any
+	}{
+		{"texture-class", "class", "loam", nil}, {"drainage-class", "class", "moderately well drained", nil}, {"frost-pocket", "judgement", "high", map[string]any{"barrierBelow": "with a gap kept"}},
+		{"suitability", "class", "S3", nil}, {"waiting-time", "earliest", "2029-09-01", nil}, {"waiting-time", "latest", "2032-09-01", nil}, {"season-word", "season", "winter", nil},
+		{"flowering-to-harvest", "harvestFrom", "2027-01-31", nil}, {"lime-requirement", "default", "target-ph", map[string]any{"ph": 5.4}}, {"liming-product", "kind", "dolomitic", nil}, {"rainy-season", "found", "found", nil},
+	} {
+		res, _, err := r.Run(c.name, c.in)
+		if err != nil || res.Outputs[c.out] != c.want {
+			t.Errorf("%s: %v %v, want %s", c.name, res.Outputs[c.out], err, c.want)
+		}
+	}
+	if fires, _, err := r.Run("drought-trigger", nil); err != nil || len(fires.Outputs["waterOn"].([]float64)) != 6 {
+		t.Errorf("%v %v", fires.Outputs, err)
 	}
 	if _, ok, _ := r.Run("fortune-telling", nil); ok {
 		t.Error("an unknown calculator answered")

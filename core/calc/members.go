@@ -16,7 +16,9 @@ import (
 
 // New is the registry with every member. Sheets name the crops of those that read one.
 func New(sheets *practice.Library) *Registry {
-	return &Registry{list: []Calculator{density(), order(), area(), byAge(sheets)}}
+	list := []Calculator{density(), order(), area(), byAge(sheets)}
+	list = append(append(append(list, soils()...), amendments()...), climates()...)
+	return &Registry{list: list}
 }
 
 func density() Calculator {
@@ -117,7 +119,7 @@ func area() Calculator {
 func byAge(sheets *practice.Library) Calculator {
 	var crops []string
 	life := 1
-	for _, s := range sheets.All() {
+	for _, s := range sheets.Whole() {
 		crops = append(crops, s.ID)
 		life = max(life, s.Life.High)
 	}

@@ -61,6 +61,9 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: Empty, YearToday: seasons.YearOf(in.Today),
 		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []Year{}, Jobs: []Job{}, Nutrients: []string{}, Findings: []finding.Finding{}}
 	c.ground()
+	if c.planting != nil && c.sheet != nil && !c.sheet.Whole() {
+		return nil, finding.Bad("planting.sheet", c.sheet.Name, "its sheet says what the ground must be and how it is prepared, not yet how a planting is laid out and kept", "a sheet with layouts")
+	}
 	if c.planting != nil && c.sheet != nil {
 		if err := c.choose(); err != nil {
 			return nil, err

@@ -14,7 +14,7 @@ import (
 
 // Nothing vanishes: harvests of a year make its yield, the splits its feeding, cohorts its plants.
 func TestWhatIsSplitAddsUp(t *testing.T) {
-	for _, s := range library(t).All() {
+	for _, s := range library(t).Whole() {
 		in := input(t, s.ID)
 		p := compute(t, in)
 		feeding := map[int]int{}
@@ -56,7 +56,7 @@ func TestWhatIsSplitAddsUp(t *testing.T) {
 
 // Units are a matter of display: the same plan in feet and pounds has the same numbers inside.
 func TestUnitsChangeNoNumber(t *testing.T) {
-	for _, s := range library(t).All() {
+	for _, s := range library(t).Whole() {
 		in := input(t, s.ID)
 		a := compute(t, in)
 		in.Estate.Units = units.US
@@ -111,7 +111,7 @@ func TestHemispheres(t *testing.T) {
 // Recorded as planted and read back, every station stands where it was planned, to a millimetre, and the
 // plan reads the same.
 func TestAsPlantedStandsWhereItWasPlanned(t *testing.T) {
-	for _, s := range library(t).All() {
+	for _, s := range library(t).Whole() {
 		in := input(t, s.ID)
 		before := compute(t, in)
 		as := before.Fix(before.Choices["layout"])

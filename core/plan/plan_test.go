@@ -130,7 +130,7 @@ func TestPlanByHand(t *testing.T) {
 }
 
 func TestPlanIsDeterministicAndTraceChangesNothing(t *testing.T) {
-	for _, s := range library(t).All() {
+	for _, s := range library(t).Whole() {
 		in := input(t, s.ID)
 		a, _ := json.Marshal(compute(t, in))
 		p, err := Compute(in, &working.Trace{})
@@ -147,7 +147,7 @@ func TestPlanIsDeterministicAndTraceChangesNothing(t *testing.T) {
 // Every figure shown can be asked for its working, and the result of its first step is the figure.
 func TestEveryFigureShowsItsWorking(t *testing.T) {
 	for _, sys := range []units.System{units.Metric, units.US} {
-		for _, s := range library(t).All() {
+		for _, s := range library(t).Whole() {
 			in := input(t, s.ID)
 			in.Estate.Units = sys
 			in.Block.AccuracyM = 1

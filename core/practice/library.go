@@ -28,6 +28,7 @@ func Load(text []byte) (*Sheet, error) {
 	if errs := s.Validate(); len(errs) > 0 {
 		return nil, errors.Join(errs...)
 	}
+	s.fillEmpty()
 	for i := range s.Feeding {
 		s.Feeding[i].Programme = s.Feeding[i].Normal()
 	}
@@ -77,6 +78,17 @@ func (l *Library) All() []*Sheet {
 	return out
 }
 
+// Whole are the sheets a planting can be planned with, by name.
+func (l *Library) Whole() []*Sheet {
+	var out []*Sheet
+	for _, s := range l.All() {
+		if s.Whole() {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
 // LibraryOf is a library of the sheets given.
 func LibraryOf(sheets ...*Sheet) *Library {
 	l := &Library{sheets: map[string]*Sheet{}}
@@ -84,4 +96,24 @@ func LibraryOf(sheets ...*Sheet) *Library {
 		l.sheets[s.ID] = s
 	}
 	return l
+}
+
+// fillEmpty makes lists a sheet leaves out empty instead of absent, as the contract has them.
+func (s *Sheet) fillEmpty() {
+	empty(&s.Limits)
+	empty(&s.Forks)
+	empty(&s.Layouts)
+	empty(&s.Windows)
+	empty(&s.Work)
+	empty(&s.Feeding)
+	empty(&s.Yields)
+	empty(&s.Harvests)
+	empty(&s.Notes)
+	empty(&s.Cautions)
+}
+
+func empty[T any](list *[]T) {
+	if *list == nil {
+		*list = []T{}
+	}
 }

@@ -9,6 +9,7 @@ import (
 	"slowroot/core/layout"
 	"slowroot/core/nutrition"
 	"slowroot/core/schedule"
+	"slowroot/core/soil"
 	"slowroot/core/yield"
 )
 
@@ -48,6 +49,7 @@ type Sheet struct {
 		Origin string `yaml:"origin" json:"origin"`
 	} `yaml:"product" json:"product"`
 	Canopy   canopy.Growth             `yaml:"canopy" json:"canopy"`
+	Soil     Soil                      `yaml:"soil" json:"soil"`
 	Limits   []Limit                   `yaml:"limits" json:"limits"`
 	Forks    []Fork                    `yaml:"forks" json:"forks"`
 	Layouts  []Layout                  `yaml:"layouts" json:"layouts"`
@@ -72,12 +74,87 @@ type Span struct {
 	Origin string `yaml:"origin" json:"origin"`
 }
 
-// Limit is one factor of climate or soil.
+// Soil is what the crop asks of the soil's chemistry and how deep its roots work.
+type Soil struct {
+	WetClass       int     `yaml:"wetClass" json:"wetClass"` // 1 tolerant of wet feet … 5 killed by short waterlogging
+	RootCm         float64 `yaml:"rootCm" json:"rootCm"`
+	TargetPH       float64 `yaml:"targetPh" json:"targetPh"`
+	TargetBasePct  float64 `yaml:"targetBasePct" json:"targetBasePct"`
+	AlToleratedPct float64 `yaml:"alToleratedPct" json:"alToleratedPct"`
+	CaMgWanted     float64 `yaml:"caMgWanted" json:"caMgWanted"` // cmolc/dm³
+	AcidLover      bool    `yaml:"acidLover" json:"acidLover"`
+	Origin         string  `yaml:"origin" json:"origin"`
+}
+
+// Limit is one factor of climate or soil. Key names the measured factor it is judged by; without one it
+// is read by people only.
 type Limit struct {
-	Factor    string `yaml:"factor" json:"factor"`
-	Ideal     string `yaml:"ideal" json:"ideal"`
-	Tolerated string `yaml:"tolerated" json:"tolerated"`
-	Origin    string `yaml:"origin" json:"origin"`
+	Factor    string    `yaml:"factor" json:"factor"`
+	Key       string    `yaml:"key" json:"key"`
+	Ideal     string    `yaml:"ideal" json:"ideal"`
+	Tolerated string    `yaml:"tolerated" json:"tolerated"`
+	Range     *Range    `yaml:"range" json:"range,omitempty"`
+	Textures  *Textures `yaml:"textures" json:"textures,omitempty"`
+	Assumed   bool      `yaml:"assumed" json:"assumed"` // an edge is not printed in the words
+	Origin    string    `yaml:"origin" json:"origin"`
+}
+
+// Range is the ideal and the tolerated span, low and high; a nil edge is open.
+type Range struct {
+	Ideal     [2]*float64 `yaml:"ideal" json:"ideal"`
+	Tolerated [2]*float64 `yaml:"tolerated" json:"tolerated"`
+}
+
+// Textures are the ideal and the tolerated classes; any other is not fit.
+type Textures struct {
+	Ideal     []soil.Class `yaml:"ideal" json:"ideal"`
+	Tolerated []soil.Class `yaml:"tolerated" json:"tolerated"`
+}
+
+// Factor is a measured factor that limits are judged by.
+type Factor struct {
+	Key     string
+	Letter  string // of the FAO subclass: c climate, m moisture, w wetness, d depth, f fertility, s salinity, t topography
+	Fixable bool   // works can change it
+	// Critical factors cap the verdict at "S2 ?" while unknown.
+	Critical bool
+}
+
+// Factors are those known, in the order they are shown.
+var Factors = []Factor{
+	{"annualMeanC", "c", false, false}, {"seasonMeanC", "c", false, false}, {"hotMaxC", "c", false, false}, {"minC10", "c", false, true}, {"frostFree", "c", false, false},
+	{"chillHours", "c", false, false}, {"rainMm", "m", true, true}, {"dryMonths", "m", true, false}, {"elevationM", "c", false, false}, {"windMS", "c", true, false},
+	{"slopePct", "t", true, false}, {"depthCm", "d", true, true}, {WetKey, "w", true, true}, {"texture", "d", false, false},
+	{"ph", "f", true, false}, {"omPct", "f", true, false}, {"limePct", "f", false, false}, {"eceDSPerM", "s", true, false},
+}
+
+// WetKey is the factor a sheet's wet-soil class is judged by: the depth in cm at which waterlogging begins.
+const WetKey = "wetnessCm"
+
+// FactorOf finds a factor.
+func FactorOf(key string) (Factor, bool) {
+	for _, f := range Factors {
+		if f.Key == key {
+			return f, true
+		}
+	}
+	return Factor{}, false
+}
+
+// WetRange is the depth to waterlogging a wet-soil class asks for: ideal and tolerated at least, cm. The
+// translation is assumed; sheets give the days of saturation that harm, not a depth.
+func WetRange(class int) (ideal, tolerated float64) {
+	switch class {
+	case 1:
+		return 25, 0
+	case 2:
+		return 50, 25
+	case 3:
+		return 75, 40
+	case 4:
+		return 100, 50
+	}
+	return 100, 75
 }
 
 // Note is one line of advice; Section a titled list of them.
@@ -154,7 +231,8 @@ type Material struct {
 
 // Operation, Feeding, Yield and Harvest are subjects' data under a condition.
 type Operation struct {
-	If                 When `yaml:"if" json:"if,omitempty"`
+	If                 When  `yaml:"if" json:"if,omitempty"`
+	Task               *Task `yaml:"task" json:"task,omitempty"`
 	schedule.Operation `yaml:",inline"`
 }
 type Feeding struct {
@@ -208,6 +286,10 @@ func (s *Sheet) Layout(id string) (Layout, bool) {
 	}
 	return Layout{}, false
 }
+
+// Whole reports whether a planting can be planned with the sheet; one that only says what the ground must
+// be and how it is prepared cannot.
+func (s *Sheet) Whole() bool { return len(s.Layouts) > 0 }
 
 // Operations are those that hold for the choices.
 func (s *Sheet) Operations(choice map[string]string) []schedule.Operation {

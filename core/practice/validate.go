@@ -5,10 +5,11 @@ import (
 	"math"
 
 	"slowroot/core/schedule"
+	"slowroot/core/soil"
 )
 
 // Steps are the steps of the descent a fork or finding may stand beside.
-var Steps = []string{"ground", "rows", "plants", "care", "yield", "record"}
+var Steps = []string{"ground", "soil", "fit", "rows", "plants", "care", "yield", "record"}
 
 // Validate reports everything wrong with a sheet: missing origins, printed densities that the
 // spacings do not give, thinning that cannot leave the spacing it claims, splits and shares that do
@@ -31,6 +32,24 @@ func (s *Sheet) Validate() []error {
 		fail("life must rise from low to high within 120 years, got %+v", s.Life)
 	}
 	origin("life", s.Life.Origin)
+	s.checkGround(fail, origin)
+	for _, n := range s.Cautions {
+		origin("caution "+n.Item, n.Origin)
+	}
+	if len(s.Cautions) == 0 {
+		fail("no cautions")
+	}
+	for _, sec := range s.Notes {
+		for _, n := range sec.Notes {
+			origin(sec.Title+", "+n.Item, n.Origin)
+		}
+	}
+	if !s.Whole() {
+		if err := schedule.Check(s.Operations(nil)); err != nil {
+			fail("%v", err)
+		}
+		return errs
+	}
 	origin("product", s.Product.Origin)
 	origin("canopy", s.Canopy.Origin)
 	origin("stand", s.Stand.Origin)
@@ -43,20 +62,6 @@ func (s *Sheet) Validate() []error {
 	}
 	if err := s.Canopy.Valid(); err != nil {
 		fail("%v", err)
-	}
-	for _, l := range s.Limits {
-		origin("limit "+l.Factor, l.Origin)
-	}
-	for _, sec := range s.Notes {
-		for _, n := range sec.Notes {
-			origin(sec.Title+", "+n.Item, n.Origin)
-		}
-	}
-	for _, n := range s.Cautions {
-		origin("caution "+n.Item, n.Origin)
-	}
-	if len(s.Cautions) == 0 {
-		fail("no cautions")
 	}
 	s.checkForks(fail, origin)
 	s.checkLayouts(fail)
@@ -194,6 +199,53 @@ func (s *Sheet) checkLayouts(fail func(string, ...any)) {
 			}
 			if !(t.FromAge <= t.OutAge && t.OutAge <= t.ToAge && t.FromAge > 0) {
 				fail("layout %s: thinning age %d lies outside %d to %d", l.ID, t.OutAge, t.FromAge, t.ToAge)
+			}
+		}
+	}
+}
+
+// checkGround looks at limits, soil and preparation: edges in order, one limit for a factor, known keys,
+// textures and tasks. A sheet kept from before limits had numbers has no soil and no keys.
+func (s *Sheet) checkGround(fail func(string, ...any), origin func(what, o string)) {
+	seen := map[string]bool{}
+	for _, l := range s.Limits {
+		origin("limit "+l.Factor, l.Origin)
+		if l.Key == "" {
+			continue
+		}
+		if _, ok := FactorOf(l.Key); !ok || seen[l.Key] {
+			fail("limit %s: key %q is unknown or used twice", l.Factor, l.Key)
+		}
+		seen[l.Key] = true
+		if r := l.Range; r != nil {
+			order := []*float64{r.Tolerated[0], r.Ideal[0], r.Ideal[1], r.Tolerated[1]}
+			last := math.Inf(-1)
+			for _, v := range order {
+				if v != nil && *v < last {
+					fail("limit %s: its edges do not rise", l.Factor)
+				} else if v != nil {
+					last = *v
+				}
+			}
+		}
+		if t := l.Textures; t != nil {
+			for _, c := range append(append([]soil.Class{}, t.Ideal...), t.Tolerated...) {
+				if !c.Known() {
+					fail("limit %s: %q is not a texture class", l.Factor, c)
+				}
+			}
+		}
+	}
+	if so := s.Soil; so.WetClass != 0 {
+		origin("soil", so.Origin)
+		if so.WetClass < 1 || so.WetClass > 5 || !(so.RootCm > 0) || !(so.TargetPH >= 4 && so.TargetPH <= 8) {
+			fail("soil: wet class 1 to 5, root depth and a target pH of 4 to 8 are needed, got %+v", so)
+		}
+	}
+	for _, o := range s.Work {
+		if o.Task != nil {
+			if _, ok := Tasks[o.Task.Kind]; !ok {
+				fail("operation %s: task %q is not known", o.ID, o.Task.Kind)
 			}
 		}
 	}

@@ -227,10 +227,16 @@ type SheetLayout struct {
 
 // SheetLimit defines model for SheetLimit.
 type SheetLimit struct {
-	Factor    string `json:"factor"`
-	Ideal     string `json:"ideal"`
-	Origin    string `json:"origin"`
-	Tolerated string `json:"tolerated"`
+	Assumed bool   `json:"assumed"`
+	Factor  string `json:"factor"`
+	Ideal   string `json:"ideal"`
+
+	// Key the measured factor it is judged by; empty where people read it only
+	Key       string      `json:"key"`
+	Origin    string      `json:"origin"`
+	Range     interface{} `json:"range,omitempty"`
+	Textures  interface{} `json:"textures,omitempty"`
+	Tolerated string      `json:"tolerated"`
 }
 
 // SheetMaterial defines model for SheetMaterial.
@@ -267,6 +273,7 @@ type SheetOperation struct {
 	Origin  string      `json:"origin"`
 	Phase   string      `json:"phase"`
 	Season  interface{} `json:"season"`
+	Task    interface{} `json:"task,omitempty"`
 	Why     string      `json:"why"`
 }
 
@@ -292,6 +299,18 @@ type SheetProduct struct {
 type SheetSection struct {
 	Notes []SheetNote `json:"notes"`
 	Title string      `json:"title"`
+}
+
+// SheetSoil defines model for SheetSoil.
+type SheetSoil struct {
+	AcidLover      bool    `json:"acidLover"`
+	AlToleratedPct float32 `json:"alToleratedPct"`
+	CaMgWanted     float32 `json:"caMgWanted"`
+	Origin         string  `json:"origin"`
+	RootCm         float32 `json:"rootCm"`
+	TargetBasePct  float32 `json:"targetBasePct"`
+	TargetPh       float32 `json:"targetPh"`
+	WetClass       int     `json:"wetClass"`
 }
 
 // SheetSpan defines model for SheetSpan.

@@ -831,7 +831,7 @@ export interface components {
         CalculatorField: {
             name: string;
             /** @enum {string} */
-            kind: "number" | "integer" | "choice" | "rings";
+            kind: "number" | "integer" | "choice" | "rings" | "numbers" | "table" | "day" | "text";
             unit: string;
             meaning: string;
             min: number;
@@ -839,6 +839,7 @@ export interface components {
             default?: unknown;
             options?: string[];
             optional?: boolean;
+            columns?: components["schemas"]["CalculatorField"][];
         };
         CalculatorResult: {
             outputs: {
@@ -856,6 +857,7 @@ export interface components {
             life: components["schemas"]["SheetSpan"];
             product: components["schemas"]["SheetProduct"];
             canopy: components["schemas"]["SheetCanopy"];
+            soil: components["schemas"]["SheetSoil"];
             limits: components["schemas"]["SheetLimit"][];
             forks: components["schemas"]["SheetFork"][];
             layouts: components["schemas"]["SheetLayout"][];
@@ -891,8 +893,23 @@ export interface components {
         };
         SheetLimit: {
             factor: string;
+            /** @description the measured factor it is judged by; empty where people read it only */
+            key: string;
             ideal: string;
             tolerated: string;
+            range?: unknown;
+            textures?: unknown;
+            assumed: boolean;
+            origin: string;
+        };
+        SheetSoil: {
+            wetClass: number;
+            rootCm: number;
+            targetPh: number;
+            targetBasePct: number;
+            alToleratedPct: number;
+            caMgWanted: number;
+            acidLover: boolean;
             origin: string;
         };
         SheetOption: {
@@ -943,6 +960,7 @@ export interface components {
         };
         SheetOperation: {
             if?: unknown;
+            task?: unknown;
             id: string;
             name: string;
             phase: string;

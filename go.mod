@@ -17,6 +17,7 @@ require (
 )
 
 require (
+	codeberg.org/go-pdf/fpdf v0.12.0 // indirect
 	github.com/apapsch/go-jsonmerge/v2 v2.0.0 // indirect
 	github.com/bytedance/gopkg v0.1.3 // indirect
 	github.com/bytedance/sonic v1.15.0 // indirect

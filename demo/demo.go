@@ -4,5 +4,5 @@ package demo
 
 import "embed"
 
-//go:embed estate.json blocks.geojson climate.csv
+//go:embed estate.json blocks.geojson climate.csv heights.asc weather.csv
 var Files embed.FS

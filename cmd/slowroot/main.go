@@ -37,11 +37,14 @@ const usage = `slowroot plans the establishment and management of perennial crop
   slowroot demo    [--addr 127.0.0.1:8420] [--data DIR] [--today YYYY-MM-DD]
   slowroot backup  --data DIR FILE     writes a whole copy; DIR must not be in use
   slowroot restore --data DIR FILE     puts a copy in place; what was there is kept beside it
+  slowroot simulate soil-lab        [--addr 127.0.0.1:8432] [--seed N] [--delay 20s]
+  slowroot simulate weather-station [--addr 127.0.0.1:8431] [--seed N] [--today DAY] [--per-day 1m] [--south] [--no-faults]
   slowroot version
 
 serve starts with what DIR holds and offers to begin an estate or load the demonstration.
 demo fills an empty DIR with the demonstration estate. Port 0 picks a free port; the address is the
-first line printed.
+first line printed. simulate runs a made-up laboratory or weather station on this machine, to be entered
+under the estate's settings; the program reads them as it would real ones.
 `
 
 func main() {
@@ -56,9 +59,12 @@ func main() {
 func run(ctx context.Context, args []string, out, errOut io.Writer) error {
 	if len(args) == 0 {
 		fmt.Fprint(errOut, usage)
-		return errors.New("say what to do: serve, demo, backup, restore or version")
+		return errors.New("say what to do: serve, demo, backup, restore, simulate or version")
 	}
 	cmd, args := args[0], args[1:]
+	if cmd == "simulate" {
+		return simulate(ctx, args, out, errOut)
+	}
 	f := flag.NewFlagSet(cmd, flag.ContinueOnError)
 	f.SetOutput(errOut)
 	f.Usage = func() { fmt.Fprint(errOut, usage) }
@@ -177,6 +183,7 @@ func serve(ctx context.Context, withDemo bool, addr, dir, today string, out io.W
 		Web: dist, Version: Version, Build: build, TodayFixed: !day.IsZero(), Log: log}))
 	fmt.Fprintf(out, "http://%s\n", ln.Addr())
 	log.Info("serving", "data", dir, "today", clock().String())
+	go poll(ctx, svc, log)
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(ln) }()
 	select {

@@ -60,7 +60,9 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	c := &computation{in: in, tr: tr, sys: in.Estate.Units, seasons: seasons, planting: in.Block.Planting, sheet: in.Sheet}
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: Empty, YearToday: seasons.YearOf(in.Today),
 		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []Year{}, Jobs: []Job{}, Nutrients: []string{}, Findings: []finding.Finding{}}
+	c.p.Preparation = Preparation{Lines: []PrepLine{}, Sorting: []SortLine{}, Months: []string{}}
 	c.ground()
+	c.lie()
 	if c.planting != nil && c.sheet != nil && !c.sheet.Whole() {
 		return nil, finding.Bad("planting.sheet", c.sheet.Name, "its sheet says what the ground must be and how it is prepared, not yet how a planting is laid out and kept", "a sheet with layouts")
 	}
@@ -75,15 +77,76 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 			return nil, err
 		}
 		c.calendar()
+		c.soil()
 		c.years()
 		c.jobs()
 		c.lifeFigures()
+	} else if c.planting == nil && c.sheet != nil {
+		c.consider()
 	} else if c.planting != nil && c.planting.Sheet != "" {
 		return nil, finding.Bad("planting.sheet", c.planting.Sheet, "is not a practice sheet of the library", "a sheet from the list of sheets")
 	}
+	if c.sheet == nil {
+		c.soil()
+	}
+	c.p.Checklist, c.p.groundForks = c.checklist(), c.groundForks()
 	c.findings()
 	c.steps()
 	return c.p, nil
+}
+
+// soil is what the ground is and what it is given.
+func (c *computation) soil() {
+	if c.sheet != nil {
+		c.p.Crop, c.p.CropName, c.p.CropDate = c.sheet.ID, c.sheet.Name, c.day0()
+	}
+	c.profile()
+	c.works()
+}
+
+// consider prepares the ground for a crop that is only thought about.
+func (c *computation) consider() {
+	it := c.in.Block.Intent
+	c.p.Choices = c.sheet.Resolve(nil)
+	c.first = c.seasons.FirstYear(it.Date)
+	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: it.Date, Life: 1, Done: it.Done}
+	c.soil()
+	for _, o := range c.sheet.Operations(c.p.Choices) {
+		if len(o.Season) == 0 && o.Phase != "order" && o.Phase != "plant" && o.Phase != "establish" {
+			c.ops = append(c.ops, o)
+		}
+	}
+	c.preparations(nil)
+}
+
+// preparations dates the sheet's jobs, the amendments and the way taken to rest the ground; jobs are those
+// there are already.
+func (c *computation) preparations(jobs []Job) []Job {
+	names := at(c.ops)
+	for _, j := range schedule.Jobs(c.ops, c.cal) {
+		o := j.Operation
+		jobs = append(jobs, Job{Key: j.Key, Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
+			Rule: rule(o, names), Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,
+			Passed: c.p.Stage != Planted && j.Passed(c.in.Today)})
+	}
+	kinds := c.taskKinds()
+	if c.p.Stage != Planted {
+		jobs = c.worksJobs(jobs, kinds)
+		jobs = append(jobs, c.groundJobs()...)
+	}
+	moved, unsorted := map[string]string{}, map[string]string{}
+	if c.p.Stage != Planted {
+		moved, unsorted = enforce(jobs, kinds)
+	}
+	sort.SliceStable(jobs, func(i, j int) bool { return jobs[i].From.Before(jobs[j].From) })
+	for i := range jobs {
+		jobs[i].Season = c.seasons.Label(c.seasons.YearOf(jobs[i].From))
+	}
+	c.p.Jobs = jobs
+	if c.p.Stage != Planted {
+		c.prepare(kinds, moved, unsorted)
+	}
+	return jobs
 }
 
 func (c *computation) figure(f Figure) {
@@ -583,7 +646,7 @@ func (c *computation) fractionAt(age int) float64 {
 
 // jobs dates the work: the sheet's operations, each split of the feeding and each harvest.
 func (c *computation) jobs() {
-	jobs := schedule.Jobs(c.ops, c.cal)
+	jobs := c.preparations(make([]Job, 0, 8*c.life))
 	out := make([]Job, 0, len(jobs)+4*c.life)
 	add := func(j Job) {
 		j.Baseline = c.planting.Baseline[j.Key]
@@ -593,16 +656,8 @@ func (c *computation) jobs() {
 			c.p.Years[i].Jobs++
 		}
 	}
-	names := at(c.ops)
-	rules := make(map[string]string, len(c.ops))
-	for i := range c.ops {
-		rules[c.ops[i].ID] = rule(&c.ops[i], names)
-	}
 	for _, j := range jobs {
-		o := j.Operation
-		add(Job{Key: j.Key, Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
-			Rule: rules[o.ID], Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,
-			Passed: c.p.Stage != Planted && j.Passed(c.in.Today)})
+		add(j)
 	}
 	for i := range c.p.Years {
 		y := &c.p.Years[i]

@@ -16,6 +16,13 @@ import (
 // findings judges the plan. Each rule looks at figures already computed; none computes again.
 func (c *computation) findings() {
 	c.judgeGround()
+	c.judgeLand()
+	c.judgeAnswers()
+	c.judgeSoil()
+	if c.sheet != nil {
+		c.judgeWorks()
+		c.judgePreparation()
+	}
 	if c.p.Stage != Empty {
 		c.judgeRows()
 		c.judgePlants()
@@ -31,14 +38,17 @@ func (c *computation) note(f finding.Finding) {
 	if f.Remedies == nil {
 		f.Remedies = []finding.Remedy{}
 	}
-	if c.planting != nil && f.Weight != finding.Know {
-		if why, ok := c.planting.Accepted[f.Rule]; ok {
+	if f.Weight != finding.Know {
+		kept, patch := c.in.Block.Keep, func(v any) map[string]any { return map[string]any{"keep": map[string]any{f.Rule: v}} }
+		if c.planting != nil {
+			kept, patch = c.planting.Accepted, func(v any) map[string]any { return planting("accepted", map[string]any{f.Rule: v}) }
+		}
+		if why, ok := kept[f.Rule]; ok {
 			f.Weight = finding.Know
 			f.Sentence += " Kept as it is: " + why
-			f.Remedies = []finding.Remedy{{Label: "Take that back", Patch: planting("accepted", map[string]any{f.Rule: nil})}}
+			f.Remedies = []finding.Remedy{{Label: "Take that back", Patch: patch(nil)}}
 		} else if f.Weight != finding.Stops {
-			f.Remedies = append(f.Remedies, finding.Remedy{Label: "Keep, note why", Ask: "Why is it kept as it is?",
-				Patch: planting("accepted", map[string]any{f.Rule: finding.Answer})})
+			f.Remedies = append(f.Remedies, finding.Remedy{Label: "Keep, note why", Ask: "Why is it kept as it is?", Patch: patch(finding.Answer)})
 		}
 	}
 	c.p.Findings = append(c.p.Findings, f)
@@ -129,7 +139,7 @@ func (c *computation) judgeDates() {
 	}
 	var passed []Job
 	for _, j := range c.p.Jobs {
-		if j.Passed {
+		if j.Passed && !strings.HasPrefix(j.Key, "works-") { // judgeWorks says what a late start still reaches
 			passed = append(passed, j)
 		}
 	}
@@ -269,6 +279,20 @@ func (c *computation) steps() {
 		switch {
 		case key == "ground":
 			s.State = "settled"
+		case key == "soil":
+			if len(c.in.Block.Pits)+len(c.in.Block.Tests) > 0 {
+				s.State = "settled"
+			}
+			c.openGround(&s)
+		case key == "fit":
+			if len(c.in.Block.Pits) > 0 && len(c.in.Block.Tests) > 0 {
+				s.State = "settled"
+			}
+		case key == "prepare":
+			if len(c.p.Preparation.Lines) > 0 {
+				s.State = "settled"
+			}
+			c.openGround(&s)
 		case c.p.Stage != Empty:
 			s.State = "settled"
 			if key == "record" && c.p.Stage != Planted && len(c.planting.Done) == 0 {

@@ -13,6 +13,7 @@ type Fork struct {
 	ID       string `json:"id"`
 	Question string `json:"question"`
 	Step     string `json:"step"`
+	Scope    string `json:"scope"` // planting, or block for what is decided about the ground
 	Decided  bool   `json:"decided"`
 	Locked   bool   `json:"locked"` // the layout of a standing planting can no longer be chosen
 	By       string `json:"by"`
@@ -49,17 +50,20 @@ var consequential = []struct{ path, label string }{
 
 // Forks computes the plan once for every way of every fork.
 func Forks(in Input) ([]Fork, error) {
-	if in.Sheet == nil || in.Block.Planting == nil {
+	if in.Sheet == nil {
 		return []Fork{}, nil
 	}
 	base, err := Compute(in, nil)
 	if err != nil {
 		return nil, err
 	}
-	out := make([]Fork, 0, len(in.Sheet.Forks)+1)
+	out := append(make([]Fork, 0, len(in.Sheet.Forks)+4), base.groundForks...)
+	if in.Block.Planting == nil {
+		return out, nil
+	}
 	for _, f := range in.Sheet.AllForks() {
 		ch, decided := in.Block.Planting.Choices[f.ID]
-		fork := Fork{ID: f.ID, Question: f.Question, Step: f.Step, Decided: decided, By: ch.By, Why: ch.Why, On: ch.On.String(),
+		fork := Fork{ID: f.ID, Question: f.Question, Step: f.Step, Scope: "planting", Decided: decided, By: ch.By, Why: ch.Why, On: ch.On.String(),
 			Locked: f.ID == practice.LayoutFork && base.Stage == Planted}
 		for _, o := range f.Options {
 			p := *in.Block.Planting

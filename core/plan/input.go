@@ -7,6 +7,7 @@ import (
 	"strconv"
 
 	"slowroot/core/civil"
+	"slowroot/core/climate"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
@@ -24,6 +25,7 @@ type Estate struct {
 	People  []Person          `json:"people"`
 	Climate []Month           `json:"climate"` // monthly normals, January first; empty when unknown
 	Source  string            `json:"climateSource"`
+	Site
 }
 
 // Person is somebody who decides or works on the estate.
@@ -32,11 +34,15 @@ type Person struct {
 	Role string `json:"role"`
 }
 
-// Month is a monthly normal.
+// Month is a monthly normal. A nil number is not known.
 type Month struct {
-	MeanC  float64 `json:"meanC"`
-	MinC   float64 `json:"minC"`
-	RainMM float64 `json:"rainMm"`
+	MeanC  float64  `json:"meanC"`
+	MinC   float64  `json:"minC"`
+	RainMM float64  `json:"rainMm"`
+	MaxC   *float64 `json:"maxC,omitempty"`
+	RHPct  *float64 `json:"rhPct,omitempty"`
+	WindMS *float64 `json:"windMS,omitempty"` // at 2 m
+	SunH   *float64 `json:"sunH,omitempty"`   // hours of bright sun a day
 }
 
 // Valid reports the first thing wrong with an estate as a *finding.FieldError.
@@ -53,7 +59,7 @@ func (e Estate) Valid() error {
 	if len(e.Climate) != 0 && len(e.Climate) != 12 {
 		return finding.Bad("climate", len(e.Climate), "is not a year of monthly normals", "12 months, or none")
 	}
-	return nil
+	return e.Site.valid()
 }
 
 // Block is a piece of ground and what is meant for it.
@@ -65,6 +71,7 @@ type Block struct {
 	AccuracyM float64     `json:"accuracyM"` // of a vertex; 0 is not known
 	Notes     string      `json:"notes"`
 	Planting  *Planting   `json:"planting,omitempty"`
+	Found
 }
 
 // Choice is the way taken at a fork, and who took it and why.
@@ -157,6 +164,12 @@ func (b Block) Valid() error {
 	if err := geo.Validate(b.Boundary); err != nil {
 		return err
 	}
+	if err := b.Found.valid(); err != nil {
+		return err
+	}
+	if err := b.checkDecided(); err != nil {
+		return err
+	}
 	p := b.Planting
 	if p == nil {
 		return nil
@@ -186,6 +199,8 @@ type Input struct {
 	Sheet    *practice.Sheet // the version the planting holds to; nil when nothing is chosen
 	NewSheet *practice.Sheet // the library's version when it differs from Sheet, else nil
 	Today    civil.Date
+	Land     *Land         // the lie of the block; nil where no heights are known
+	Climate  *climate.Site // of the estate's record; nil is worked out from the monthly normals
 }
 
 // Spec is the layout that the planting's choices and overrides give.

@@ -33,6 +33,16 @@ type Plan struct {
 	Steps     []Step            `json:"steps"`
 	Findings  []finding.Finding `json:"findings"`
 	YearToday int               `json:"yearToday"` // season year of today
+
+	Crop        string      `json:"crop"`     // sheet the ground is judged for: the planting's, or the one considered
+	CropName    string      `json:"cropName"` // "" when no crop is meant
+	CropDate    civil.Date  `json:"cropDate"`
+	Soil        Profile     `json:"soil"`
+	Works       Works       `json:"works"`
+	Preparation Preparation `json:"preparation"`
+	Checklist   []CheckItem `json:"checklist"`
+
+	groundForks []Fork
 }
 
 // Stage is how far a planting has come.

@@ -323,10 +323,10 @@ func TestForksShowConsequences(t *testing.T) {
 	in := input(t, "hazelnut")
 	in.Block.Planting.Choices = map[string]Choice{"layout": {Option: "double", By: "T", Why: "early crops"}}
 	forks, err := Forks(in)
-	if err != nil || len(forks) != 3 {
+	if err != nil || len(forks) != 4 || forks[0].ID != CoverFork || forks[0].Scope != "block" {
 		t.Fatalf("%d forks, %v", len(forks), err)
 	}
-	f := forks[0]
+	f := forks[1]
 	if !f.Decided || f.By != "T" || len(f.Ways) != 5 {
 		t.Fatalf("%+v", f)
 	}

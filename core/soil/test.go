@@ -109,11 +109,7 @@ func FieldNamed(name string) (Field, bool) {
 func (f Field) Set(t *Test, v float64, unit string) error {
 	k, ok := f.factor(unit)
 	if !ok {
-		var known []string
-		for u := range f.Units {
-			known = append(known, u)
-		}
-		return finding.Bad(f.Name, unit, "is not a unit "+f.Label+" is read in", strings.Join(sorted(known), ", "))
+		return finding.Bad(f.Name, unit, "is not a unit "+f.Label+" is read in", strings.Join(f.UnitNames(), ", "))
 	}
 	x := v * k
 	if math.IsNaN(x) || x < f.Min || x > f.Max {
@@ -121,6 +117,15 @@ func (f Field) Set(t *Test, v float64, unit string) error {
 	}
 	*f.at(t) = &x
 	return nil
+}
+
+// UnitNames are the units it is read in, sorted.
+func (f Field) UnitNames() []string {
+	known := make([]string, 0, len(f.Units))
+	for u := range f.Units {
+		known = append(known, u)
+	}
+	return sorted(known)
 }
 
 // Get is the value in the field's own unit.

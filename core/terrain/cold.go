@@ -78,6 +78,11 @@ func (c Cold) Judge() Judgement {
 	if c.Relief >= 0.35 && c.Relief <= 0.85 && c.SlopePct >= 3 && c.SlopePct <= 10 {
 		add(-1, "in the warm belt of the slope")
 	}
+	if c.TPI500 < 0 {
+		for i, k := range [3]float64{0.5, 1, 1.5} {
+			j.ColderC[i] = -c.TPI500 / 10 * k
+		}
+	}
 	switch {
 	case j.Score <= 1:
 		j.Word = "low"

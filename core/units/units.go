@@ -49,6 +49,18 @@ const (
 	Temp       Quantity = "temp"       // °C
 	Rain       Quantity = "rain"       // mm
 	Correction Quantity = "correction" // a small ratio, three decimals
+	Depth      Quantity = "depth"      // cm below the surface
+	Height     Quantity = "height"     // m above the sea
+	Slope      Quantity = "slope"      // %, metres of fall in a hundred
+	Percent    Quantity = "percent"    // %, stored as such: a share of soil
+	Hours      Quantity = "hours"      // h of work
+	PH         Quantity = "ph"         // pH
+	Charge     Quantity = "charge"     // cmolc/kg
+	Salinity   Quantity = "salinity"   // dS/m
+	Flow       Quantity = "flow"       // mm/h, permeability
+	Density    Quantity = "density"    // g/cm³
+	Speed      Quantity = "speed"      // m/s
+	Earth      Quantity = "earth"      // m³
 )
 
 // Entry is one quantity in both systems.
@@ -91,6 +103,18 @@ var Table = map[Quantity]Entry{
 	Temp:       {SI: "°C", Metric: Show{"°C", 1, 1}, US: Show{"°F", 1.8, 0}, USZero: 32},
 	Rain:       {SI: "mm", Metric: Show{"mm", 1, 0}, US: Show{"in", 1 / 25.4, 1}},
 	Correction: {SI: "", Metric: Show{"", 1, 3}, US: Show{"", 1, 3}},
+	Depth:      {SI: "cm", Metric: Show{"cm", 1, 0}, US: Show{"in", 1 / 2.54, 0}},
+	Height:     {SI: "m", Metric: Show{"m", 1, 1}, US: Show{"ft", ftPerM, 0}},
+	Slope:      {SI: "%", Metric: Show{"%", 1, 1}, US: Show{"%", 1, 1}},
+	Percent:    {SI: "%", Metric: Show{"%", 1, 1}, US: Show{"%", 1, 1}},
+	Hours:      {SI: "h", Metric: Show{"h", 1, 0}, US: Show{"h", 1, 0}},
+	PH:         {SI: "", Metric: Show{"", 1, 1}, US: Show{"", 1, 1}},
+	Charge:     {SI: "cmolc/kg", Metric: Show{"cmolc/kg", 1, 2}, US: Show{"meq/100 g", 1, 2}},
+	Salinity:   {SI: "dS/m", Metric: Show{"dS/m", 1, 1}, US: Show{"dS/m", 1, 1}},
+	Flow:       {SI: "mm/h", Metric: Show{"mm/h", 1, 1}, US: Show{"in/h", 1 / 25.4, 2}},
+	Density:    {SI: "g/cm³", Metric: Show{"g/cm³", 1, 2}, US: Show{"g/cm³", 1, 2}},
+	Speed:      {SI: "m/s", Metric: Show{"m/s", 1, 1}, US: Show{"mph", 1 / 0.44704, 0}},
+	Earth:      {SI: "m³", Metric: Show{"m³", 1, 0}, US: Show{"yd³", 1 / 0.764554857984, 0}},
 }
 
 // In gives the display of q in system s; an unknown quantity is shown as it is stored.

@@ -7,17 +7,23 @@ import (
 	"fmt"
 	"net/http"
 
+	"slowroot/core/amend"
 	"slowroot/core/calc"
+	"slowroot/core/climate"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
 	"slowroot/core/plan"
 	"slowroot/core/practice"
+	"slowroot/core/rotation"
 	"slowroot/core/schedule"
+	"slowroot/core/soil"
+	"slowroot/core/terrain"
 	"slowroot/core/working"
 	"slowroot/core/yield"
 	"slowroot/internal/estate"
 	"slowroot/internal/formats/geojson"
+	"slowroot/internal/formats/labreport"
 	"slowroot/internal/store"
 
 	"github.com/gin-gonic/gin"
@@ -42,8 +48,14 @@ func (e EstateBeginUnits) Valid() bool {
 	}
 }
 
+// Amendment defines model for Amendment.
+type Amendment = plan.Amendment
+
 // AsPlanted defines model for AsPlanted.
 type AsPlanted = plan.AsPlanted
+
+// Barrier defines model for Barrier.
+type Barrier = plan.Barrier
 
 // Block defines model for Block.
 type Block = plan.Block
@@ -69,11 +81,47 @@ type Candidate = geojson.Candidate
 // Change defines model for Change.
 type Change = store.Change
 
+// Check defines model for Check.
+type Check = plan.Check
+
+// CheckItem defines model for CheckItem.
+type CheckItem = plan.CheckItem
+
 // Choice defines model for Choice.
 type Choice = plan.Choice
 
+// ClimateDay defines model for ClimateDay.
+type ClimateDay = estate.ClimateDay
+
+// ClimateFact defines model for ClimateFact.
+type ClimateFact = estate.ClimateFact
+
+// ClimateMonth defines model for ClimateMonth.
+type ClimateMonth = estate.ClimateMonth
+
+// ClimateView defines model for ClimateView.
+type ClimateView = estate.ClimateView
+
+// ClimateYear defines model for ClimateYear.
+type ClimateYear = estate.ClimateYear
+
+// ColdSpot defines model for ColdSpot.
+type ColdSpot = plan.ColdSpot
+
 // Consequence defines model for Consequence.
 type Consequence = plan.Consequence
+
+// ContourLine defines model for ContourLine.
+type ContourLine = terrain.Line
+
+// Dose defines model for Dose.
+type Dose = plan.Dose
+
+// Drawing defines model for Drawing.
+type Drawing = plan.Drawing
+
+// DrawnBarrier defines model for DrawnBarrier.
+type DrawnBarrier = plan.DrawnBarrier
 
 // Estate defines model for Estate.
 type Estate = plan.Estate
@@ -96,14 +144,32 @@ type EstateDoc = estate.EstateDoc
 // EstateJob defines model for EstateJob.
 type EstateJob = estate.EstateJob
 
+// FactorFit defines model for FactorFit.
+type FactorFit = plan.FactorFit
+
 // Figure defines model for Figure.
 type Figure = plan.Figure
 
 // Finding defines model for Finding.
 type Finding = finding.Finding
 
+// Fit defines model for Fit.
+type Fit = plan.Fit
+
 // Fork defines model for Fork.
 type Fork = plan.Fork
+
+// Found defines model for Found.
+type Found = plan.Found
+
+// Fractions defines model for Fractions.
+type Fractions = soil.Fractions
+
+// FrostJudgement defines model for FrostJudgement.
+type FrostJudgement = terrain.Judgement
+
+// Gap defines model for Gap.
+type Gap = climate.Gap
 
 // Ground defines model for Ground.
 type Ground = plan.Ground
@@ -111,14 +177,71 @@ type Ground = plan.Ground
 // Harvest defines model for Harvest.
 type Harvest = plan.Harvest
 
+// HeightSource defines model for HeightSource.
+type HeightSource = plan.HeightSource
+
+// HeightsFile defines model for HeightsFile.
+type HeightsFile = estate.HeightsFile
+
+// HeightsRead defines model for HeightsRead.
+type HeightsRead = estate.HeightsRead
+
+// Hollow defines model for Hollow.
+type Hollow = terrain.Hollow
+
+// IdWords defines model for IdWords.
+type IdWords = estate.Choice
+
+// Intent defines model for Intent.
+type Intent = plan.Intent
+
 // Job defines model for Job.
 type Job = plan.Job
+
+// LabColumn defines model for LabColumn.
+type LabColumn = plan.LabColumn
+
+// LabFile defines model for LabFile.
+type LabFile = estate.LabFile
+
+// LabReport defines model for LabReport.
+type LabReport = labreport.Report
+
+// Layer defines model for Layer.
+type Layer = soil.Layer
+
+// LayerView defines model for LayerView.
+type LayerView = plan.LayerView
 
 // LayoutSpec defines model for LayoutSpec.
 type LayoutSpec = layout.Spec
 
+// Lie defines model for Lie.
+type Lie = terrain.Lie
+
+// LimeAnswer defines model for LimeAnswer.
+type LimeAnswer = plan.LimeAnswer
+
+// LimeNeed defines model for LimeNeed.
+type LimeNeed = amend.Need
+
+// Lists defines model for Lists.
+type Lists = estate.Lists
+
+// Material defines model for Material.
+type Material = plan.Material
+
 // Month defines model for Month.
 type Month = plan.Month
+
+// NamedText defines model for NamedText.
+type NamedText struct {
+	Name string `json:"name"`
+	Text string `json:"text"`
+}
+
+// Organic defines model for Organic.
+type Organic = amend.Organic
 
 // Override defines model for Override.
 type Override = plan.Override
@@ -131,6 +254,12 @@ type Patch map[string]interface{}
 
 // Person defines model for Person.
 type Person = plan.Person
+
+// Pit defines model for Pit.
+type Pit = soil.Pit
+
+// PitView defines model for PitView.
+type PitView = plan.PitView
 
 // Plan defines model for Plan.
 type Plan = plan.Plan
@@ -151,11 +280,26 @@ type PlantingWindow struct {
 // Point defines model for Point.
 type Point = geo.Point
 
+// Polled defines model for Polled.
+type Polled = estate.Polled
+
 // Pollinizer defines model for Pollinizer.
 type Pollinizer = layout.Pollinizer
 
 // Polygon defines model for Polygon.
 type Polygon = geo.Polygon
+
+// PrepLine defines model for PrepLine.
+type PrepLine = plan.PrepLine
+
+// Preparation defines model for Preparation.
+type Preparation = plan.Preparation
+
+// Price defines model for Price.
+type Price = plan.Price
+
+// Priced defines model for Priced.
+type Priced = plan.Priced
 
 // Problem defines model for Problem.
 type Problem struct {
@@ -171,17 +315,44 @@ type Problem struct {
 	Value    *string `json:"value,omitempty"`
 }
 
+// Profile defines model for Profile.
+type Profile = plan.Profile
+
+// Question defines model for Question.
+type Question = plan.Question
+
+// QuestionOption defines model for QuestionOption.
+type QuestionOption = plan.QuestionOption
+
 // Range defines model for Range.
 type Range = yield.Range
 
 // Remedy defines model for Remedy.
 type Remedy = finding.Remedy
 
+// ReportColumn defines model for ReportColumn.
+type ReportColumn = labreport.Column
+
+// RestrictiveView defines model for RestrictiveView.
+type RestrictiveView = plan.RestrictiveView
+
 // Ring defines model for Ring.
 type Ring = geo.Ring
 
+// RipPlan defines model for RipPlan.
+type RipPlan = soil.RipPlan
+
+// RootBarrier defines model for RootBarrier.
+type RootBarrier = soil.Barrier
+
 // RowPiece defines model for RowPiece.
 type RowPiece = layout.Piece
+
+// Sample defines model for Sample.
+type Sample = plan.Sample
+
+// SampleRequest defines model for SampleRequest.
+type SampleRequest = estate.SampleRequest
 
 // SeasonWindow defines model for SeasonWindow.
 type SeasonWindow = schedule.Window
@@ -332,6 +503,21 @@ type SheetYield struct {
 	Source         string      `json:"source"`
 }
 
+// Sieves defines model for Sieves.
+type Sieves = amend.Sieves
+
+// SiteAnswer defines model for SiteAnswer.
+type SiteAnswer = plan.SiteAnswer
+
+// SoilTest defines model for SoilTest.
+type SoilTest = soil.Test
+
+// SortLine defines model for SortLine.
+type SortLine = plan.SortLine
+
+// Sorted defines model for Sorted.
+type Sorted = plan.Sorted
+
 // Status defines model for Status.
 type Status struct {
 	Build      string `json:"build"`
@@ -344,14 +530,47 @@ type Status struct {
 // StepState defines model for StepState.
 type StepState = plan.Step
 
+// Terrace defines model for Terrace.
+type Terrace = terrain.Terrace
+
+// TestField defines model for TestField.
+type TestField = estate.TestField
+
+// TestView defines model for TestView.
+type TestView = plan.TestView
+
+// Use defines model for Use.
+type Use = rotation.Use
+
+// WaitView defines model for WaitView.
+type WaitView = plan.WaitView
+
 // Way defines model for Way.
 type Way = plan.Way
+
+// Weather defines model for Weather.
+type Weather = plan.Weather
+
+// WeatherNote defines model for WeatherNote.
+type WeatherNote = climate.Note
+
+// WeatherRead defines model for WeatherRead.
+type WeatherRead = estate.WeatherRead
+
+// Wetness defines model for Wetness.
+type Wetness = soil.Wetness
 
 // WorkingInput defines model for WorkingInput.
 type WorkingInput = working.Input
 
 // WorkingStep defines model for WorkingStep.
 type WorkingStep = working.Step
+
+// Works defines model for Works.
+type Works = plan.Works
+
+// WorksChoice defines model for WorksChoice.
+type WorksChoice = plan.WorksChoice
 
 // XYRing defines model for XYRing.
 type XYRing = [][]float32
@@ -423,6 +642,33 @@ type RecordPlantedParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// SendSampleParams defines parameters for SendSample.
+type SendSampleParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
+// FetchReportParams defines parameters for FetchReport.
+type FetchReportParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
+// KeepLabParams defines parameters for KeepLab.
+type KeepLabParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
 // GetWorkingParams defines parameters for GetWorking.
 type GetWorkingParams struct {
 	Figure string `form:"figure" json:"figure"`
@@ -447,6 +693,15 @@ type ProposeSeasonsParams struct {
 	South bool `form:"south" json:"south"`
 }
 
+// KeepHeightsParams defines parameters for KeepHeights.
+type KeepHeightsParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
 // ReadGeoJSONApplicationGeoPlusJSONBody defines parameters for ReadGeoJSON.
 type ReadGeoJSONApplicationGeoPlusJSONBody = map[string]interface{}
 
@@ -458,6 +713,15 @@ type GetJobsParams struct {
 
 // UndoChangeParams defines parameters for UndoChange.
 type UndoChangeParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
+// KeepWeatherParams defines parameters for KeepWeather.
+type KeepWeatherParams struct {
 	// IfMatch the revision the change was made from, in quotes
 	IfMatch *IfMatch `json:"If-Match,omitempty"`
 
@@ -477,6 +741,12 @@ type RecordPlantedJSONRequestBody RecordPlantedJSONBody
 // PreviewPlanJSONRequestBody defines body for PreviewPlan for application/json ContentType.
 type PreviewPlanJSONRequestBody = Patch
 
+// SendSampleJSONRequestBody defines body for SendSample for application/json ContentType.
+type SendSampleJSONRequestBody = SampleRequest
+
+// KeepLabJSONRequestBody defines body for KeepLab for application/json ContentType.
+type KeepLabJSONRequestBody = LabFile
+
 // RunCalculatorJSONRequestBody defines body for RunCalculator for application/json ContentType.
 type RunCalculatorJSONRequestBody RunCalculatorJSONBody
 
@@ -486,8 +756,26 @@ type ChangeEstateJSONRequestBody = Patch
 // BeginEstateJSONRequestBody defines body for BeginEstate for application/json ContentType.
 type BeginEstateJSONRequestBody = EstateBegin
 
+// KeepHeightsJSONRequestBody defines body for KeepHeights for application/json ContentType.
+type KeepHeightsJSONRequestBody = HeightsFile
+
 // ReadGeoJSONApplicationGeoPlusJSONRequestBody defines body for ReadGeoJSON for application/geo+json ContentType.
 type ReadGeoJSONApplicationGeoPlusJSONRequestBody = ReadGeoJSONApplicationGeoPlusJSONBody
+
+// ReadHeightsJSONRequestBody defines body for ReadHeights for application/json ContentType.
+type ReadHeightsJSONRequestBody = HeightsFile
+
+// ReadLabJSONRequestBody defines body for ReadLab for application/json ContentType.
+type ReadLabJSONRequestBody = LabFile
+
+// ReadNormalsJSONRequestBody defines body for ReadNormals for application/json ContentType.
+type ReadNormalsJSONRequestBody = NamedText
+
+// ReadWeatherJSONRequestBody defines body for ReadWeather for application/json ContentType.
+type ReadWeatherJSONRequestBody = NamedText
+
+// KeepWeatherJSONRequestBody defines body for KeepWeather for application/json ContentType.
+type KeepWeatherJSONRequestBody = NamedText
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
@@ -509,9 +797,15 @@ type ServerInterface interface {
 	// AdoptPlan Adopt the plan; its dates become the baseline
 	// (POST /blocks/{id}/adopt)
 	AdoptPlan(c *gin.Context, id BlockId, params AdoptPlanParams)
+	// GetFit Every crop on a block
+	// (GET /blocks/{id}/fit)
+	GetFit(c *gin.Context, id BlockId)
 	// GetForks Where practice divides and what each way would mean here
 	// (GET /blocks/{id}/forks)
 	GetForks(c *gin.Context, id BlockId)
+	// GetLand The lie of a block as it is drawn
+	// (GET /blocks/{id}/land)
+	GetLand(c *gin.Context, id BlockId)
 	// GetPlan The plan of a block
 	// (GET /blocks/{id}/plan)
 	GetPlan(c *gin.Context, id BlockId)
@@ -521,9 +815,18 @@ type ServerInterface interface {
 	// PreviewPlan The plan as it would be with a merge patch; writes nothing
 	// (POST /blocks/{id}/preview)
 	PreviewPlan(c *gin.Context, id BlockId)
+	// SendSample Send a soil sample to the laboratory
+	// (POST /blocks/{id}/samples)
+	SendSample(c *gin.Context, id BlockId, params SendSampleParams)
+	// FetchReport Read the laboratory's report of a sample
+	// (POST /blocks/{id}/samples/{sample}/report)
+	FetchReport(c *gin.Context, id BlockId, sample string, params FetchReportParams)
 	// ExportStations Every station with its number
 	// (GET /blocks/{id}/stations.csv)
 	ExportStations(c *gin.Context, id BlockId)
+	// KeepLab Add the tests of a laboratory's file
+	// (POST /blocks/{id}/tests)
+	KeepLab(c *gin.Context, id BlockId, params KeepLabParams)
 	// GetWorking The working of one figure
 	// (GET /blocks/{id}/working)
 	GetWorking(c *gin.Context, id BlockId, params GetWorkingParams)
@@ -536,6 +839,9 @@ type ServerInterface interface {
 	// RunCalculator Run one
 	// (POST /calculators/{name})
 	RunCalculator(c *gin.Context, name string)
+	// GetClimate The climate of the estate
+	// (GET /climate)
+	GetClimate(c *gin.Context)
 	// GetEstate The estate
 	// (GET /estate)
 	GetEstate(c *gin.Context)
@@ -551,27 +857,54 @@ type ServerInterface interface {
 	// ProposeSeasons Season windows proposed for a hemisphere
 	// (GET /estate/seasons)
 	ProposeSeasons(c *gin.Context, params ProposeSeasonsParams)
+	// GetFitOf One crop on every block
+	// (GET /fit/{sheet})
+	GetFitOf(c *gin.Context, sheet string)
+	// KeepHeights Add a file of heights to the estate
+	// (POST /heights)
+	KeepHeights(c *gin.Context, params KeepHeightsParams)
 	// GetHistory The last changes
 	// (GET /history)
 	GetHistory(c *gin.Context)
 	// ReadGeoJSON Read a GeoJSON file and say what it holds; writes nothing
 	// (POST /import/geojson)
 	ReadGeoJSON(c *gin.Context)
+	// ReadHeights Read a file of heights and say what it holds; writes nothing
+	// (POST /import/heights)
+	ReadHeights(c *gin.Context)
+	// ReadLab Read a laboratory's file and say how its columns are taken; writes nothing
+	// (POST /import/lab)
+	ReadLab(c *gin.Context)
+	// ReadNormals Read monthly normals; writes nothing
+	// (POST /import/normals)
+	ReadNormals(c *gin.Context)
+	// ReadWeather Read a daily record and check it; writes nothing
+	// (POST /import/weather)
+	ReadWeather(c *gin.Context)
 	// GetJobs Jobs of all blocks between two days, in date order
 	// (GET /jobs)
 	GetJobs(c *gin.Context, params GetJobsParams)
+	// GetLists The words a person chooses from when describing ground
+	// (GET /lists)
+	GetLists(c *gin.Context)
 	// GetOverview Every block with what its plan says in short
 	// (GET /overview)
 	GetOverview(c *gin.Context)
 	// ListSheets The practice sheets
 	// (GET /sheets)
 	ListSheets(c *gin.Context)
+	// PollStation Ask the weather station for its new days
+	// (POST /station/poll)
+	PollStation(c *gin.Context)
 	// GetStatus What is running and what day the plan is seen from
 	// (GET /status)
 	GetStatus(c *gin.Context)
 	// UndoChange Take back the last change, named by If-Match
 	// (POST /undo)
 	UndoChange(c *gin.Context, params UndoChangeParams)
+	// KeepWeather Make a daily record the estate's
+	// (POST /weather)
+	KeepWeather(c *gin.Context, params KeepWeatherParams)
 }
 
 // ServerInterfaceWrapper converts contexts to parameters.
@@ -865,6 +1198,31 @@ func (siw *ServerInterfaceWrapper) AdoptPlan(c *gin.Context) {
 	siw.Handler.AdoptPlan(c, id, params)
 }
 
+// GetFit operation middleware
+func (siw *ServerInterfaceWrapper) GetFit(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetFit(c, id)
+}
+
 // GetForks operation middleware
 func (siw *ServerInterfaceWrapper) GetForks(c *gin.Context) {
 
@@ -888,6 +1246,31 @@ func (siw *ServerInterfaceWrapper) GetForks(c *gin.Context) {
 	}
 
 	siw.Handler.GetForks(c, id)
+}
+
+// GetLand operation middleware
+func (siw *ServerInterfaceWrapper) GetLand(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetLand(c, id)
 }
 
 // GetPlan operation middleware
@@ -1008,6 +1391,151 @@ func (siw *ServerInterfaceWrapper) PreviewPlan(c *gin.Context) {
 	siw.Handler.PreviewPlan(c, id)
 }
 
+// SendSample operation middleware
+func (siw *ServerInterfaceWrapper) SendSample(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SendSampleParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SendSample(c, id, params)
+}
+
+// FetchReport operation middleware
+func (siw *ServerInterfaceWrapper) FetchReport(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "sample" -------------
+	var sample string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "sample", c.Param("sample"), &sample, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter sample: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FetchReportParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.FetchReport(c, id, sample, params)
+}
+
 // ExportStations operation middleware
 func (siw *ServerInterfaceWrapper) ExportStations(c *gin.Context) {
 
@@ -1031,6 +1559,74 @@ func (siw *ServerInterfaceWrapper) ExportStations(c *gin.Context) {
 	}
 
 	siw.Handler.ExportStations(c, id)
+}
+
+// KeepLab operation middleware
+func (siw *ServerInterfaceWrapper) KeepLab(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params KeepLabParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.KeepLab(c, id, params)
 }
 
 // GetWorking operation middleware
@@ -1130,6 +1726,19 @@ func (siw *ServerInterfaceWrapper) RunCalculator(c *gin.Context) {
 	}
 
 	siw.Handler.RunCalculator(c, name)
+}
+
+// GetClimate operation middleware
+func (siw *ServerInterfaceWrapper) GetClimate(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetClimate(c)
 }
 
 // GetEstate operation middleware
@@ -1257,6 +1866,90 @@ func (siw *ServerInterfaceWrapper) ProposeSeasons(c *gin.Context) {
 	siw.Handler.ProposeSeasons(c, params)
 }
 
+// GetFitOf operation middleware
+func (siw *ServerInterfaceWrapper) GetFitOf(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "sheet" -------------
+	var sheet string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "sheet", c.Param("sheet"), &sheet, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter sheet: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetFitOf(c, sheet)
+}
+
+// KeepHeights operation middleware
+func (siw *ServerInterfaceWrapper) KeepHeights(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params KeepHeightsParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.KeepHeights(c, params)
+}
+
 // GetHistory operation middleware
 func (siw *ServerInterfaceWrapper) GetHistory(c *gin.Context) {
 
@@ -1281,6 +1974,58 @@ func (siw *ServerInterfaceWrapper) ReadGeoJSON(c *gin.Context) {
 	}
 
 	siw.Handler.ReadGeoJSON(c)
+}
+
+// ReadHeights operation middleware
+func (siw *ServerInterfaceWrapper) ReadHeights(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadHeights(c)
+}
+
+// ReadLab operation middleware
+func (siw *ServerInterfaceWrapper) ReadLab(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadLab(c)
+}
+
+// ReadNormals operation middleware
+func (siw *ServerInterfaceWrapper) ReadNormals(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadNormals(c)
+}
+
+// ReadWeather operation middleware
+func (siw *ServerInterfaceWrapper) ReadWeather(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadWeather(c)
 }
 
 // GetJobs operation middleware
@@ -1318,6 +2063,19 @@ func (siw *ServerInterfaceWrapper) GetJobs(c *gin.Context) {
 	siw.Handler.GetJobs(c, params)
 }
 
+// GetLists operation middleware
+func (siw *ServerInterfaceWrapper) GetLists(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetLists(c)
+}
+
 // GetOverview operation middleware
 func (siw *ServerInterfaceWrapper) GetOverview(c *gin.Context) {
 
@@ -1342,6 +2100,19 @@ func (siw *ServerInterfaceWrapper) ListSheets(c *gin.Context) {
 	}
 
 	siw.Handler.ListSheets(c)
+}
+
+// PollStation operation middleware
+func (siw *ServerInterfaceWrapper) PollStation(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PollStation(c)
 }
 
 // GetStatus operation middleware
@@ -1416,6 +2187,65 @@ func (siw *ServerInterfaceWrapper) UndoChange(c *gin.Context) {
 	siw.Handler.UndoChange(c, params)
 }
 
+// KeepWeather operation middleware
+func (siw *ServerInterfaceWrapper) KeepWeather(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params KeepWeatherParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.KeepWeather(c, params)
+}
+
 // GinServerOptions provides options for the Gin server.
 type GinServerOptions struct {
 	BaseURL      string
@@ -1465,6 +2295,21 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/blocks/:id/years.csv", wrapper.ExportYears)
 	router.GET(options.BaseURL+"/blocks.geojson", wrapper.ExportBlocks)
 	router.POST(options.BaseURL+"/import/geojson", wrapper.ReadGeoJSON)
+	router.GET(options.BaseURL+"/lists", wrapper.GetLists)
+	router.GET(options.BaseURL+"/climate", wrapper.GetClimate)
+	router.GET(options.BaseURL+"/fit/:sheet", wrapper.GetFitOf)
+	router.POST(options.BaseURL+"/heights", wrapper.KeepHeights)
+	router.POST(options.BaseURL+"/weather", wrapper.KeepWeather)
+	router.POST(options.BaseURL+"/station/poll", wrapper.PollStation)
+	router.POST(options.BaseURL+"/import/heights", wrapper.ReadHeights)
+	router.POST(options.BaseURL+"/import/weather", wrapper.ReadWeather)
+	router.POST(options.BaseURL+"/import/normals", wrapper.ReadNormals)
+	router.POST(options.BaseURL+"/import/lab", wrapper.ReadLab)
+	router.GET(options.BaseURL+"/blocks/:id/land", wrapper.GetLand)
+	router.GET(options.BaseURL+"/blocks/:id/fit", wrapper.GetFit)
+	router.POST(options.BaseURL+"/blocks/:id/tests", wrapper.KeepLab)
+	router.POST(options.BaseURL+"/blocks/:id/samples", wrapper.SendSample)
+	router.POST(options.BaseURL+"/blocks/:id/samples/:sample/report", wrapper.FetchReport)
 	router.GET(options.BaseURL+"/history", wrapper.GetHistory)
 	router.POST(options.BaseURL+"/undo", wrapper.UndoChange)
 	router.GET(options.BaseURL+"/sheets", wrapper.ListSheets)

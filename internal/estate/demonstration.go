@@ -2,32 +2,41 @@ package estate
 
 import (
 	"context"
-	"encoding/csv"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"io/fs"
-	"strconv"
-	"strings"
 
 	"slowroot/core/civil"
 	"slowroot/core/plan"
 	"slowroot/internal/formats/geojson"
+	"slowroot/internal/formats/station"
 	"slowroot/internal/store"
 )
 
 // Demonstration is the demonstration estate as read from its files.
 type Demonstration struct {
-	Estate plan.Estate
-	Blocks []plan.Block
-	Today  civil.Date
+	Estate  plan.Estate
+	Blocks  []plan.Block
+	Today   civil.Date
+	Heights HeightsFile
+	Weather struct{ Name, Text string }
 }
 
-// ReadDemonstration reads estate.json, climate.csv and blocks.geojson.
+// ReadDemonstration reads estate.json, climate.csv, blocks.geojson and the files of heights and weather that
+// estate.json names.
 func ReadDemonstration(files fs.FS) (Demonstration, error) {
 	var head struct {
 		plan.Estate
-		Today civil.Date `json:"today"`
+		Today       civil.Date `json:"today"`
+		HeightsFile struct {
+			HeightsFile
+			File string `json:"file"`
+		} `json:"heightsFile"`
+		WeatherFile struct {
+			Name string `json:"name"`
+			File string `json:"file"`
+		} `json:"weatherFile"`
 	}
 	text, err := fs.ReadFile(files, "estate.json")
 	if err != nil {
@@ -40,11 +49,23 @@ func ReadDemonstration(files fs.FS) (Demonstration, error) {
 	if text, err = fs.ReadFile(files, "climate.csv"); err != nil {
 		return d, err
 	}
-	if d.Estate.Climate, err = readClimate(string(text)); err != nil {
+	if d.Estate.Climate, err = station.Normals(string(text)); err != nil {
 		return d, fmt.Errorf("climate.csv: %w", err)
 	}
 	if text, err = fs.ReadFile(files, "blocks.geojson"); err != nil {
 		return d, err
+	}
+	d.Heights = head.HeightsFile.HeightsFile
+	if text, err := fs.ReadFile(files, head.HeightsFile.File); err != nil {
+		return d, err
+	} else {
+		d.Heights.Text = string(text)
+	}
+	d.Weather.Name = head.WeatherFile.Name
+	if text, err := fs.ReadFile(files, head.WeatherFile.File); err != nil {
+		return d, err
+	} else {
+		d.Weather.Text = string(text)
 	}
 	list, err := geojson.Read(text)
 	if err != nil {
@@ -59,36 +80,14 @@ func ReadDemonstration(files fs.FS) (Demonstration, error) {
 	return d, nil
 }
 
-// readClimate reads monthly normals: month, meanC, minC, rainMm.
-func readClimate(text string) ([]plan.Month, error) {
-	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()
-	if err != nil {
-		return nil, err
-	}
-	if len(rows) != 13 || strings.Join(rows[0], ",") != "month,meanC,minC,rainMm" {
-		return nil, errors.New("needs the heading month,meanC,minC,rainMm and twelve months")
-	}
-	out := make([]plan.Month, 12)
-	for i, r := range rows[1:] {
-		var v [4]float64
-		for k := range v {
-			if v[k], err = strconv.ParseFloat(r[k], 64); err != nil {
-				return nil, fmt.Errorf("line %d, %s: %q is not a number", i+2, rows[0][k], r[k])
-			}
-		}
-		if int(v[0]) != i+1 {
-			return nil, fmt.Errorf("line %d: month %s where %d belongs", i+2, r[0], i+1)
-		}
-		out[i] = plan.Month{MeanC: v[1], MinC: v[2], RainMM: v[3]}
-	}
-	return out, nil
-}
-
 // LoadDemonstration fills an empty estate as one change; an estate already begun is refused.
 func (s *Service) LoadDemonstration(ctx context.Context, d Demonstration) (EstateDoc, error) {
 	if _, err := s.Estate(ctx); err == nil {
 		return EstateDoc{}, begunAlready(d.Estate.Name)
 	} else if !errors.Is(err, store.ErrNotFound) {
+		return EstateDoc{}, err
+	}
+	if err := s.keepRecords(ctx, &d); err != nil {
 		return EstateDoc{}, err
 	}
 	if err := d.Estate.Valid(); err != nil {
@@ -114,4 +113,22 @@ func (s *Service) LoadDemonstration(ctx context.Context, d Demonstration) (Estat
 		return EstateDoc{}, err
 	}
 	return s.Estate(ctx)
+}
+
+// keepRecords stores the demonstration's heights and weather and names them in its estate.
+func (s *Service) keepRecords(ctx context.Context, d *Demonstration) error {
+	h, err := readHeights(d.Heights)
+	if err != nil {
+		return fmt.Errorf("heights: %w", err)
+	}
+	source, err := s.keepHeights(ctx, d.Heights, h)
+	if err != nil {
+		return err
+	}
+	w, err := s.keepWeather(ctx, d.Weather.Name, d.Weather.Text)
+	if err != nil {
+		return fmt.Errorf("weather: %w", err)
+	}
+	d.Estate.Heights, d.Estate.Weather = []plan.HeightSource{source}, w
+	return nil
 }

@@ -11,6 +11,7 @@ import (
 	"fmt"
 	"sort"
 	"strings"
+	"sync/atomic"
 
 	jsonpatch "github.com/evanphx/json-patch/v5"
 
@@ -48,6 +49,9 @@ type Service struct {
 	sheets *practice.Library
 	calcs  *calc.Registry
 	today  func() civil.Date
+	memory memory
+	// stationReads counts readings of the weather station that brought something.
+	stationReads atomic.Int64
 }
 
 // New joins a store with the library of sheets. today is the day plans are seen from.
@@ -172,7 +176,9 @@ func said(patch []byte) string {
 		return "something"
 	}
 	words := map[string]string{"date": "the planting date", "choices": "the way at a fork", "layout": "the spacing", "done": "what is done", "accepted": "a note",
-		"boundary": "the boundary", "planting": "the planting", "picked": "what was picked", "sheet": "the crop", "survival": "the survival expected", "sheetDigest": "the sheet's version"}
+		"boundary": "the boundary", "planting": "the planting", "picked": "what was picked", "sheet": "the crop", "survival": "the survival expected", "sheetDigest": "the sheet's version",
+		"pits": "the pits", "tests": "the soil tests", "answers": "an answer about the site", "uses": "what grew before", "intent": "the crop considered", "works": "the works on the soil", "decided": "the way at a fork",
+		"checks": "the inspection list", "growth": "what is to be cleared", "keep": "a note", "samples": "the samples", "prices": "the prices", "materials": "the materials", "heights": "the heights", "barriers": "the barriers", "climate": "the climate"}
 	var out []string
 	var walk func(m map[string]any)
 	walk = func(m map[string]any) {
@@ -414,6 +420,18 @@ func (s *Service) compute(ctx context.Context, e plan.Estate, id string, b plan.
 
 func (s *Service) input(ctx context.Context, e plan.Estate, id string, b plan.Block) (plan.Input, error) {
 	in := plan.Input{Estate: e, BlockID: id, Block: b, Today: s.today()}
+	if err := s.ground(ctx, &in); err != nil {
+		return in, err
+	}
+	if b.Planting == nil && b.Intent != nil {
+		ok := false
+		if in.Sheet, ok = s.sheets.Get(b.Intent.Sheet); !ok {
+			return in, finding.Bad("intent.sheet", b.Intent.Sheet, "is not a practice sheet of the library", "a sheet from the list of sheets")
+		}
+		if b.Intent.Date.IsZero() {
+			return in, finding.Bad("intent.date", "", "a crop considered needs the day it would be planted", "a day written YYYY-MM-DD")
+		}
+	}
 	if b.Planting == nil {
 		return in, nil
 	}

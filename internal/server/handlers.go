@@ -19,7 +19,9 @@ import (
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/internal/api"
+	"slowroot/internal/estate"
 	"slowroot/internal/formats/geojson"
+	"slowroot/internal/formats/station"
 	"slowroot/internal/store"
 )
 
@@ -354,4 +356,118 @@ func (s *Server) ExportYears(c *gin.Context, id string) {
 		rows = append(rows, row)
 	}
 	download(c, p.Name+"-years.csv", "text/csv; charset=utf-8", writeCSV(rows))
+}
+
+func (s *Server) GetLists(c *gin.Context) {
+	d, err := s.Estate.Estate(c)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		s.fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, estate.GroundLists(d.Estate))
+}
+
+func (s *Server) GetClimate(c *gin.Context) {
+	v, err := s.Estate.Climate(c)
+	answer(s, c, http.StatusOK, v, err)
+}
+
+func (s *Server) GetLand(c *gin.Context, id string) {
+	v, err := s.Estate.Land(c, id)
+	answer(s, c, http.StatusOK, v, err)
+}
+
+func (s *Server) GetFit(c *gin.Context, id string) {
+	v, err := s.Estate.Fit(c, id)
+	answer(s, c, http.StatusOK, v, err)
+}
+
+func (s *Server) GetFitOf(c *gin.Context, sheet string) {
+	v, err := s.Estate.FitOf(c, sheet)
+	answer(s, c, http.StatusOK, v, err)
+}
+
+func (s *Server) ReadHeights(c *gin.Context) {
+	var in estate.HeightsFile
+	if s.decode(c, &in) {
+		v, _, err := s.Estate.ReadHeights(c, in)
+		answer(s, c, http.StatusOK, v, err)
+	}
+}
+
+func (s *Server) KeepHeights(c *gin.Context, p api.KeepHeightsParams) {
+	rev, ok := s.revision(c, p.IfMatch)
+	var in estate.HeightsFile
+	if ok && s.decode(c, &in) {
+		d, err := s.Estate.KeepHeights(c, person(p.XPerson), rev, in)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
+}
+
+type namedText struct {
+	Name string `json:"name"`
+	Text string `json:"text"`
+}
+
+func (s *Server) ReadWeather(c *gin.Context) {
+	var in namedText
+	if s.decode(c, &in) {
+		v, err := s.Estate.ReadWeather(in.Name, in.Text)
+		answer(s, c, http.StatusOK, v, err)
+	}
+}
+
+func (s *Server) KeepWeather(c *gin.Context, p api.KeepWeatherParams) {
+	rev, ok := s.revision(c, p.IfMatch)
+	var in namedText
+	if ok && s.decode(c, &in) {
+		d, err := s.Estate.KeepWeather(c, person(p.XPerson), rev, in.Name, in.Text)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
+}
+
+func (s *Server) ReadNormals(c *gin.Context) {
+	var in namedText
+	if s.decode(c, &in) {
+		v, err := station.Normals(in.Text)
+		answer(s, c, http.StatusOK, v, err)
+	}
+}
+
+func (s *Server) PollStation(c *gin.Context) {
+	v, err := s.Estate.PollStation(c)
+	answer(s, c, http.StatusOK, v, err)
+}
+
+func (s *Server) ReadLab(c *gin.Context) {
+	var in estate.LabFile
+	if s.decode(c, &in) {
+		v, err := s.Estate.ReadLab(c, in)
+		answer(s, c, http.StatusOK, v, err)
+	}
+}
+
+func (s *Server) KeepLab(c *gin.Context, id string, p api.KeepLabParams) {
+	rev, ok := s.revision(c, p.IfMatch)
+	var in estate.LabFile
+	if ok && s.decode(c, &in) {
+		d, err := s.Estate.KeepLab(c, person(p.XPerson), id, rev, in)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
+}
+
+func (s *Server) SendSample(c *gin.Context, id string, p api.SendSampleParams) {
+	rev, ok := s.revision(c, p.IfMatch)
+	var in estate.SampleRequest
+	if ok && s.decode(c, &in) {
+		d, err := s.Estate.SendSample(c, person(p.XPerson), id, rev, in)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
+}
+
+func (s *Server) FetchReport(c *gin.Context, id, sample string, p api.FetchReportParams) {
+	if rev, ok := s.revision(c, p.IfMatch); ok {
+		d, err := s.Estate.FetchReport(c, person(p.XPerson), id, rev, sample)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
 }

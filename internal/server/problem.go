@@ -12,7 +12,7 @@ import (
 	"slowroot/core/geo"
 	"slowroot/internal/api"
 	"slowroot/internal/estate"
-	"slowroot/internal/formats/geojson"
+	"slowroot/internal/formats/table"
 	"slowroot/internal/store"
 )
 
@@ -33,8 +33,10 @@ func (s *Server) fail(c *gin.Context, err error) {
 	var fe *finding.FieldError
 	var inv *geo.Invalid
 	var stale *estate.Stale
-	var refused *geojson.Refused
+	var refused *table.Refused
 	var tooBig *http.MaxBytesError
+	var far *estate.Unreachable
+	var wait *estate.Waiting
 	simple := func(status int, typ, title string, remedy string) {
 		problem(c, api.Problem{Type: "/problems/" + typ, Title: title, Status: status, Detail: err.Error(), Remedy: ptr(remedy)})
 	}
@@ -54,7 +56,11 @@ func (s *Server) fail(c *gin.Context, err error) {
 		problem(c, api.Problem{Type: "/problems/bad-boundary", Title: "The boundary cannot be used", Status: http.StatusUnprocessableEntity,
 			Detail: err.Error(), Field: ptr("boundary"), Value: ptr(fmt.Sprintf("point %d", inv.Point)), Rule: &inv.Reason, Accepted: &inv.Remedy, Remedy: &inv.Remedy, Point: &inv.Point})
 	case errors.As(err, &refused):
-		simple(http.StatusUnprocessableEntity, "bad-file", "The file cannot be used", "Export it again as GeoJSON in WGS 84 (EPSG:4326).")
+		simple(http.StatusUnprocessableEntity, "bad-file", "The file cannot be used", "Nothing was taken from it. Mend what is named, or export it again, and read it once more.")
+	case errors.As(err, &far):
+		simple(http.StatusBadGateway, "unreachable", "It does not answer", "Is it running, and is its address right? Nothing was changed.")
+	case errors.As(err, &wait):
+		simple(http.StatusConflict, "not-ready", "The report is not ready yet", "Ask again later; nothing was changed.")
 	case errors.As(err, &tooBig):
 		simple(http.StatusRequestEntityTooLarge, "too-large", "Too much was sent at once", fmt.Sprintf("Send at most %d kB, or import the ground in parts.", tooBig.Limit>>10))
 	case errors.Is(err, store.ErrNotFound):

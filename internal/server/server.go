@@ -21,6 +21,7 @@ import (
 const (
 	maxBody   = 1 << 20
 	maxImport = 9 << 20
+	maxRecord = 40 << 20 // heights and weather
 )
 
 // Config is what a server is made of.
@@ -133,6 +134,11 @@ func (s *Server) limit(c *gin.Context) {
 	n := int64(maxBody)
 	if strings.HasSuffix(c.Request.URL.Path, "/import/geojson") || strings.HasSuffix(c.Request.URL.Path, "/blocks") {
 		n = maxImport
+	}
+	for _, long := range []string{"/heights", "/weather"} {
+		if strings.HasSuffix(c.Request.URL.Path, long) {
+			n = maxRecord
+		}
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, n)
 	c.Next()

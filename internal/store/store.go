@@ -3,11 +3,16 @@
 package store
 
 import (
+	"bytes"
+	"compress/gzip"
 	"context"
+	"crypto/sha256"
 	"database/sql"
 	"embed"
+	"encoding/hex"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
 	"os"
 	"path/filepath"
@@ -249,6 +254,40 @@ func (s *Store) SheetCopy(ctx context.Context, digest string) ([]byte, error) {
 func (s *Store) KeepSheet(ctx context.Context, digest, sheet string, body []byte) error {
 	_, err := s.db.ExecContext(ctx, `INSERT INTO sheet_copy (digest, sheet, body) VALUES (?, ?, ?) ON CONFLICT (digest) DO NOTHING`, digest, sheet, string(body))
 	return explain(err)
+}
+
+// File is a long record's text by its digest, ErrNotFound when it is not kept here.
+func (s *Store) File(ctx context.Context, digest string) (string, error) {
+	var packed []byte
+	err := s.db.QueryRowContext(ctx, `SELECT body FROM file WHERE digest = ?`, digest).Scan(&packed)
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", ErrNotFound
+	}
+	if err != nil {
+		return "", explain(err)
+	}
+	z, err := gzip.NewReader(bytes.NewReader(packed))
+	if err != nil {
+		return "", fmt.Errorf("%w: file %s: %v", ErrNotOurs, digest, err)
+	}
+	text, err := io.ReadAll(z)
+	return string(text), err
+}
+
+// KeepFile stores a long record's text and returns its digest; keeping it twice is no change.
+func (s *Store) KeepFile(ctx context.Context, kind, text string) (string, error) {
+	sum := sha256.Sum256([]byte(text))
+	digest := hex.EncodeToString(sum[:12])
+	var packed bytes.Buffer
+	z := gzip.NewWriter(&packed)
+	if _, err := io.WriteString(z, text); err != nil {
+		return "", err
+	}
+	if err := z.Close(); err != nil {
+		return "", err
+	}
+	_, err := s.db.ExecContext(ctx, `INSERT INTO file (digest, kind, body) VALUES (?, ?, ?) ON CONFLICT (digest) DO NOTHING`, digest, kind, packed.Bytes())
+	return digest, explain(err)
 }
 
 // Apply makes one change: all writes or none, with its history entry. A write whose revision is not

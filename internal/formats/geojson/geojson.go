@@ -15,6 +15,7 @@ import (
 
 	"slowroot/core/geo"
 	"slowroot/core/plan"
+	"slowroot/internal/formats/table"
 )
 
 // Limits of a file.
@@ -34,26 +35,14 @@ type Candidate struct {
 	AccuracyM  float64        `json:"accuracyM"`
 	Notes      string         `json:"notes"`
 	Planting   *plan.Planting `json:"planting,omitempty"`
+	Found      plan.Found     `json:"found"`             // pits, tests and answers the file carries
 	Problem    string         `json:"problem,omitempty"` // why it cannot become a block
 	Doubt      string         `json:"doubt,omitempty"`   // why it should be looked at before it does
 }
 
 // Block is the block a sound candidate becomes.
 func (c Candidate) Block() plan.Block {
-	return plan.Block{Name: c.Name, Number: c.Number, Boundary: c.Boundary, Surveyed: c.Surveyed, AccuracyM: c.AccuracyM, Notes: c.Notes, Planting: c.Planting}
-}
-
-// Refused is a file that cannot be used at all.
-type Refused struct {
-	Line   int // 0 when no line is to blame
-	Reason string
-}
-
-func (e *Refused) Error() string {
-	if e.Line > 0 {
-		return fmt.Sprintf("line %d: %s", e.Line, e.Reason)
-	}
-	return e.Reason
+	return plan.Block{Name: c.Name, Number: c.Number, Boundary: c.Boundary, Surveyed: c.Surveyed, AccuracyM: c.AccuracyM, Notes: c.Notes, Planting: c.Planting, Found: c.Found}
 }
 
 type properties struct {
@@ -63,12 +52,13 @@ type properties struct {
 	AccuracyM float64        `json:"accuracyM"`
 	Notes     string         `json:"notes"`
 	Planting  *plan.Planting `json:"planting,omitempty"`
+	plan.Found
 }
 
 // Read lists the polygons of a FeatureCollection, a Feature or a geometry.
 func Read(text []byte) (list []Candidate, err error) {
 	if len(text) > MaxBytes {
-		return nil, &Refused{0, fmt.Sprintf("the file holds %.1f MB, more than %d MB: simplify the lines or split it", float64(len(text))/(1<<20), MaxBytes>>20)}
+		return nil, &table.Refused{Line: 0, Reason: fmt.Sprintf("the file holds %.1f MB, more than %d MB: simplify the lines or split it", float64(len(text))/(1<<20), MaxBytes>>20)}
 	}
 	var head struct {
 		Type string          `json:"type"`
@@ -78,11 +68,11 @@ func Read(text []byte) (list []Candidate, err error) {
 		return nil, refuse(text, err)
 	}
 	if crs := string(head.CRS); crs != "" && crs != "null" && !strings.Contains(crs, "CRS84") && !strings.Contains(crs, "4326") {
-		return nil, &Refused{lineOf(text, bytes.Index(text, []byte(`"crs"`))), "the file names another coordinate system: export it in WGS 84 (EPSG:4326)"}
+		return nil, &table.Refused{Line: lineOf(text, bytes.Index(text, []byte(`"crs"`))), Reason: "the file names another coordinate system: export it in WGS 84 (EPSG:4326)"}
 	}
 	defer func() { // the geometry decoder trusts its input; a file must never bring the program down
 		if r := recover(); r != nil {
-			list, err = nil, &Refused{0, fmt.Sprintf("the geometry cannot be read (%v)", r)}
+			list, err = nil, &table.Refused{Line: 0, Reason: fmt.Sprintf("the geometry cannot be read (%v)", r)}
 		}
 	}()
 	var features []*orbjson.Feature
@@ -106,13 +96,13 @@ func Read(text []byte) (list []Candidate, err error) {
 		}
 		features = []*orbjson.Feature{orbjson.NewFeature(g.Geometry())}
 	default:
-		return nil, &Refused{1, fmt.Sprintf("type %q is not a FeatureCollection, a Feature or a Polygon", head.Type)}
+		return nil, &table.Refused{Line: 1, Reason: fmt.Sprintf("type %q is not a FeatureCollection, a Feature or a Polygon", head.Type)}
 	}
 	if len(features) == 0 {
-		return nil, &Refused{1, "the file holds no feature"}
+		return nil, &table.Refused{Line: 1, Reason: "the file holds no feature"}
 	}
 	if len(features) > MaxFeatures {
-		return nil, &Refused{0, fmt.Sprintf("the file holds %d features, more than %d: split it", len(features), MaxFeatures)}
+		return nil, &table.Refused{Line: 0, Reason: fmt.Sprintf("the file holds %d features, more than %d: split it", len(features), MaxFeatures)}
 	}
 	list = []Candidate{}
 	for i, f := range features {
@@ -124,13 +114,13 @@ func Read(text []byte) (list []Candidate, err error) {
 func refuse(text []byte, err error) error {
 	var syn *json.SyntaxError
 	if errors.As(err, &syn) {
-		return &Refused{lineOf(text, int(syn.Offset)), "this is not JSON: " + syn.Error()}
+		return &table.Refused{Line: lineOf(text, int(syn.Offset)), Reason: "this is not JSON: " + syn.Error()}
 	}
 	var typ *json.UnmarshalTypeError
 	if errors.As(err, &typ) {
-		return &Refused{lineOf(text, int(typ.Offset)), "unexpected " + typ.Value + " where GeoJSON has " + typ.Type.String()}
+		return &table.Refused{Line: lineOf(text, int(typ.Offset)), Reason: "unexpected " + typ.Value + " where GeoJSON has " + typ.Type.String()}
 	}
-	return &Refused{0, "this is not GeoJSON: " + err.Error()}
+	return &table.Refused{Line: 0, Reason: "this is not GeoJSON: " + err.Error()}
 }
 
 func lineOf(text []byte, offset int) int {
@@ -143,7 +133,7 @@ func candidates(i int, f *orbjson.Feature) []Candidate {
 	if err == nil {
 		err = json.Unmarshal(raw, &p)
 	}
-	c := Candidate{Name: p.Name, Number: p.Number, Surveyed: p.Surveyed, AccuracyM: p.AccuracyM, Notes: p.Notes, Planting: p.Planting}
+	c := Candidate{Name: p.Name, Number: p.Number, Surveyed: p.Surveyed, AccuracyM: p.AccuracyM, Notes: p.Notes, Planting: p.Planting, Found: p.Found}
 	if c.Name == "" {
 		c.Name = fmt.Sprintf("Block %d", i+1)
 	}
@@ -175,7 +165,7 @@ func candidates(i int, f *orbjson.Feature) []Candidate {
 	for k, poly := range polys {
 		one := c
 		if len(polys) > 1 {
-			one.Name, one.Planting = fmt.Sprintf("%s %d", c.Name, k+1), nil
+			one.Name, one.Planting, one.Found = fmt.Sprintf("%s %d", c.Name, k+1), nil, plan.Found{}
 		}
 		one.Boundary = polygon(poly)
 		ground := one.Block()
@@ -227,7 +217,7 @@ func Write(ids []string, blocks []plan.Block) ([]byte, error) {
 		}
 		f := orbjson.NewFeature(poly)
 		f.ID = ids[i]
-		raw, err := json.Marshal(properties{b.Name, b.Number, b.Surveyed, b.AccuracyM, b.Notes, b.Planting})
+		raw, err := json.Marshal(properties{b.Name, b.Number, b.Surveyed, b.AccuracyM, b.Notes, b.Planting, b.Found})
 		if err != nil {
 			return nil, err
 		}

@@ -316,6 +316,261 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words a person chooses from when describing ground */
+        get: operations["getLists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/climate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The climate of the estate */
+        get: operations["getClimate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/fit/{sheet}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One crop on every block */
+        get: operations["getFitOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/heights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a file of heights to the estate */
+        post: operations["keepHeights"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a daily record the estate's */
+        post: operations["keepWeather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/station/poll": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask the weather station for its new days */
+        post: operations["pollStation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/import/heights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a file of heights and say what it holds; writes nothing */
+        post: operations["readHeights"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/import/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a daily record and check it; writes nothing */
+        post: operations["readWeather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/import/normals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read monthly normals; writes nothing */
+        post: operations["readNormals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/import/lab": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a laboratory's file and say how its columns are taken; writes nothing */
+        post: operations["readLab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/land": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lie of a block as it is drawn */
+        get: operations["getLand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every crop on a block */
+        get: operations["getFit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add the tests of a laboratory's file */
+        post: operations["keepLab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send a soil sample to the laboratory */
+        post: operations["sendSample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/samples/{sample}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read the laboratory's report of a sample */
+        post: operations["fetchReport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/history": {
         parameters: {
             query?: never;
@@ -449,6 +704,19 @@ export interface components {
             people: components["schemas"]["Person"][];
             climate: components["schemas"]["Month"][];
             climateSource: string;
+            elevationM?: number;
+            coast?: boolean;
+            weather?: components["schemas"]["Weather"];
+            station?: string;
+            laboratory?: string;
+            heights?: components["schemas"]["HeightSource"][];
+            barriers?: components["schemas"]["Barrier"][];
+            currency?: string;
+            prices?: components["schemas"]["Price"][];
+            materials?: components["schemas"]["Material"][];
+            labs?: {
+                [key: string]: unknown;
+            };
         };
         SeasonWindow: {
             key: string;
@@ -463,6 +731,10 @@ export interface components {
             meanC: number;
             minC: number;
             rainMm: number;
+            maxC?: number;
+            rhPct?: number;
+            windMS?: number;
+            sunH?: number;
         };
         BlockDoc: {
             id: string;
@@ -477,6 +749,27 @@ export interface components {
             accuracyM: number;
             notes: string;
             planting?: components["schemas"]["Planting"];
+            pits?: components["schemas"]["Pit"][];
+            tests?: components["schemas"]["SoilTest"][];
+            samples?: components["schemas"]["Sample"][];
+            answers?: {
+                [key: string]: components["schemas"]["SiteAnswer"];
+            };
+            uses?: components["schemas"]["Use"][];
+            growth?: {
+                [key: string]: number;
+            };
+            intent?: components["schemas"]["Intent"];
+            works?: components["schemas"]["WorksChoice"];
+            decided?: {
+                [key: string]: components["schemas"]["Choice"];
+            };
+            checks?: {
+                [key: string]: components["schemas"]["Check"];
+            };
+            keep?: {
+                [key: string]: string;
+            };
         };
         Polygon: {
             outer: components["schemas"]["Point"][];
@@ -571,6 +864,13 @@ export interface components {
             temporary: boolean;
         };
         Plan: {
+            crop: string;
+            cropName: string;
+            cropDate: string;
+            soil: components["schemas"]["Profile"];
+            works: components["schemas"]["Works"];
+            preparation: components["schemas"]["Preparation"];
+            checklist: components["schemas"]["CheckItem"][];
             block: string;
             name: string;
             today: string;
@@ -706,6 +1006,8 @@ export interface components {
         };
         Fork: {
             id: string;
+            /** @enum {string} */
+            scope: "planting" | "block";
             question: string;
             step: string;
             decided: boolean;
@@ -808,6 +1110,7 @@ export interface components {
             surveyed: string;
             accuracyM: number;
             notes: string;
+            found: components["schemas"]["Found"];
             planting?: components["schemas"]["Planting"];
             problem?: string;
             doubt?: string;
@@ -819,6 +1122,677 @@ export interface components {
             what: string;
             undone: boolean;
             undoes?: number;
+        };
+        Weather: {
+            name: string;
+            digest: string;
+            from: string;
+            to: string;
+            days: number;
+            gaps: number;
+            notes: number;
+        };
+        HeightSource: {
+            name: string;
+            kind: string;
+            crs: string;
+            accuracyM: number;
+            how: string;
+            on: string;
+            count: number;
+            digest: string;
+        };
+        Barrier: {
+            name: string;
+            kind: string;
+            line: components["schemas"]["Point"][];
+            heightM: number;
+            porosity: number;
+            gap: boolean;
+        };
+        Sieves: {
+            over2Mm: number;
+            to084Mm: number;
+            to030Mm: number;
+            below030Mm: number;
+        };
+        Material: {
+            id: string;
+            name: string;
+            neutralisingPct: number;
+            caoPct: number;
+            mgoPct: number;
+            reactivityPct: number;
+            sieves: components["schemas"]["Sieves"];
+            moisturePct: number;
+            effectivePct: number;
+            guess: boolean;
+            source: string;
+        };
+        Price: {
+            item: string;
+            unit: string;
+            each: number;
+            on: string;
+            source: string;
+        };
+        Priced: {
+            item: string;
+            name: string;
+            unit: string;
+        };
+        LabColumn: {
+            field: string;
+            unit: string;
+            how: string;
+        };
+        Fractions: {
+            sandPct: number;
+            siltPct: number;
+            clayPct: number;
+        };
+        Layer: {
+            topCm: number;
+            bottomCm: number;
+            class: string;
+            measured?: components["schemas"]["Fractions"];
+            omPct: number;
+            stonesPct: number;
+            structure: string;
+            hardness: string;
+            roots: string;
+            colour: string;
+            densityGCm3: number;
+            strongFizz: boolean;
+            signs: unknown;
+        };
+        Pit: {
+            name: string;
+            zone: string;
+            on: string;
+            at?: components["schemas"]["Point"];
+            layers: components["schemas"]["Layer"][];
+            surface: unknown;
+            waterCm: number;
+            wetCm: number;
+            relict: boolean;
+            moisture: string;
+        };
+        SoilTest: {
+            lab: string;
+            sample: string;
+            on: string;
+            fromCm: number;
+            toCm: number;
+            phMethod: string;
+            bufferMethod: string;
+            pMethod: string;
+            ph?: number;
+            bufferPh?: number;
+            omPct?: number;
+            pMgKg?: number;
+            kCmolKg?: number;
+            caCmolKg?: number;
+            mgCmolKg?: number;
+            naCmolKg?: number;
+            alCmolKg?: number;
+            acidityCmolKg?: number;
+            cecCmolKg?: number;
+            eceDSPerM?: number;
+            sandPct?: number;
+            siltPct?: number;
+            clayPct?: number;
+            caco3Pct?: number;
+        };
+        Sample: {
+            id: string;
+            on: string;
+            fromCm: number;
+            toCm: number;
+            tests: string[];
+            ref: string;
+            read: boolean;
+        };
+        SiteAnswer: {
+            answer: string;
+            evidence: string;
+            by: string;
+            on: string;
+        };
+        Use: {
+            kind: string;
+            end: string;
+            months: number;
+            note: string;
+        };
+        Intent: {
+            sheet: string;
+            date: string;
+            done?: {
+                [key: string]: string;
+            };
+        };
+        WorksChoice: {
+            material?: string;
+            depthCm?: number;
+            stripM?: number;
+            rowM?: number;
+            bufferCap?: number;
+            organic?: string;
+            omTarget?: number;
+            benchM?: number;
+            startOn?: string;
+            waterM3Day?: number;
+        };
+        Check: {
+            state: string;
+            note: string;
+            by: string;
+            on: string;
+        };
+        Found: {
+            pits?: components["schemas"]["Pit"][];
+            tests?: components["schemas"]["SoilTest"][];
+            samples?: components["schemas"]["Sample"][];
+            answers?: {
+                [key: string]: components["schemas"]["SiteAnswer"];
+            };
+            uses?: components["schemas"]["Use"][];
+            growth?: {
+                [key: string]: number;
+            };
+            intent?: components["schemas"]["Intent"];
+            works?: components["schemas"]["WorksChoice"];
+            decided?: {
+                [key: string]: components["schemas"]["Choice"];
+            };
+            checks?: {
+                [key: string]: components["schemas"]["Check"];
+            };
+            keep?: {
+                [key: string]: string;
+            };
+        };
+        Wetness: {
+            class: string;
+            depthCm: number;
+            seen: boolean;
+            points: number;
+            confidence: string;
+            signs: string[];
+            ask: string;
+            fromWell: boolean;
+        };
+        RootBarrier: {
+            kind: string;
+            depthCm: number;
+            toCm: number;
+            why: string;
+            removable: boolean;
+            remedy: string;
+        };
+        RipPlan: {
+            depthCm: number;
+            topCm: number;
+            bottomCm: number;
+            shatters: boolean;
+            why: string;
+            outOfTool: boolean;
+        };
+        RestrictiveView: {
+            topCm: number;
+            what: string;
+        };
+        LayerView: {
+            topCm: number;
+            bottomCm: number;
+            class: string;
+            measured: boolean;
+            words: string;
+            holdsMm: number;
+            ksMmH: number;
+            ksLow: number;
+            ksHigh: number;
+            doubtful: boolean;
+        };
+        PitView: {
+            name: string;
+            zone: string;
+            layers: components["schemas"]["LayerView"][];
+            bottomCm: number;
+            wetness: components["schemas"]["Wetness"];
+            reading: string;
+            barriers: components["schemas"]["RootBarrier"][];
+            effectiveCm: number;
+            limiting: string;
+            afterCm: number;
+            afterStops: string;
+            rootCm: number;
+            availableMm: number;
+            held: string;
+            restrictive?: components["schemas"]["RestrictiveView"];
+            rip?: components["schemas"]["RipPlan"];
+        };
+        TestView: {
+            index: number;
+            label: string;
+            ageMonths: number;
+            used: boolean;
+            phWater?: number;
+            estimated: boolean;
+            bases?: number;
+            cec?: number;
+            basePct?: number;
+            espPct?: number;
+            doubts: string[];
+        };
+        WaitView: {
+            kind: string;
+            earliest: string;
+            latest: string;
+            why: string;
+            shorten: string;
+            drives: boolean;
+        };
+        Profile: {
+            pits: components["schemas"]["PitView"][];
+            tests: components["schemas"]["TestView"][];
+            depthCm: number;
+            afterCm: number;
+            atLeast: boolean;
+            limiting: string;
+            wetCm: number;
+            wetSeen: boolean;
+            availableMm: number;
+            waits: components["schemas"]["WaitView"][];
+            earliest: string;
+            latest: string;
+        };
+        LimeNeed: {
+            school: string;
+            tPerHa: number;
+            formula: string;
+            substituted: string;
+            source: string;
+            why: string;
+            lack: string;
+        };
+        LimeAnswer: {
+            needs: components["schemas"]["LimeNeed"][];
+            taken: string;
+            usual: string;
+            perHaT: number;
+            wanted: boolean;
+            why: string;
+            disagree: number;
+            refused?: string;
+        };
+        Dose: {
+            kg: number;
+            from: string;
+            by: string;
+        };
+        Amendment: {
+            key: string;
+            name: string;
+            product: string;
+            perHaKg: number;
+            totalKg: number;
+            m3: number;
+            pureT: number;
+            why: string;
+            blocked?: string;
+            guess: boolean;
+            cost?: number;
+            costText: string;
+            doses: components["schemas"]["Dose"][];
+            leadMonths: number;
+            minMonths: number;
+            reached: number;
+            effect: string;
+            possible: number;
+            caution: string;
+            source: string;
+        };
+        Works: {
+            areaHa: number;
+            treatedHa: number;
+            share: number;
+            depthCm: number;
+            densityGCm3: number;
+            estimated: boolean;
+            lime?: components["schemas"]["LimeAnswer"];
+            items: components["schemas"]["Amendment"][];
+        };
+        Terrace: {
+            intervalM: number;
+            pitchM: number;
+            benchShare: number;
+            cutM3PerM: number;
+            cutM3PerHa: number;
+            riserM: number;
+        };
+        PrepLine: {
+            key: string;
+            name: string;
+            kind: string;
+            by: string;
+            passes: number;
+            depthCm: number[];
+            areaHa: number;
+            lowH: number;
+            baseH: number;
+            highH: number;
+            from: string;
+            until: string;
+            detail: string;
+            why: string;
+            caution: string;
+            done: string;
+            passed: boolean;
+            bares: boolean;
+            covers: boolean;
+            moved: string;
+            unsorted: string;
+        };
+        SortLine: {
+            class: string;
+            words: string;
+            goes: string;
+            why: string;
+            m3: number;
+        };
+        Sorted: {
+            class: string;
+            words: string;
+            goes: string;
+            why: string;
+        };
+        Preparation: {
+            lines: components["schemas"]["PrepLine"][];
+            handH: number;
+            machineH: number;
+            lowH: number;
+            highH: number;
+            costText: string;
+            bareDays: number;
+            bareFrom: string;
+            bareTo: string;
+            sorting: components["schemas"]["SortLine"][];
+            stumps: string;
+            terrace?: components["schemas"]["Terrace"];
+            terraceM3: number;
+            fumigationMonths: string[];
+        };
+        CheckItem: {
+            key: string;
+            group: string;
+            look: string;
+            good: string;
+            state: string;
+            note: string;
+            by: string;
+            on: string;
+        };
+        FactorFit: {
+            key: string;
+            label: string;
+            letter: string;
+            class: string;
+            after: string;
+            rating: number;
+            value: string;
+            ideal: string;
+            tolerated: string;
+            from: string;
+            assumed: boolean;
+            origin: string;
+            remedy: string;
+            months: number;
+            costText: string;
+        };
+        Fit: {
+            block: string;
+            blockName: string;
+            sheet: string;
+            name: string;
+            class: string;
+            after: string;
+            capped: boolean;
+            unknown: string[];
+            letters: string;
+            verdict: string;
+            sentence: string;
+            limiting: string;
+            index: number;
+            months: number;
+            cost?: number;
+            costText: string;
+            factors: components["schemas"]["FactorFit"][];
+        };
+        ContourLine: {
+            z: number;
+            points: number[][];
+            closed: boolean;
+        };
+        Hollow: {
+            x: number;
+            y: number;
+            depthM: number;
+            areaM2: number;
+        };
+        Lie: {
+            minZ: number;
+            maxZ: number;
+            meanZ: number;
+            slopePct: number;
+            steepest: number;
+            fallsTo: number;
+            uniform: number;
+            cells: number;
+        };
+        FrostJudgement: {
+            score: number;
+            word: string;
+            signs: string[];
+            colderC: number[];
+        };
+        ColdSpot: {
+            x: number;
+            y: number;
+            score: number;
+            word: string;
+        };
+        DrawnBarrier: {
+            name: string;
+            kind: string;
+            line: number[][];
+        };
+        Drawing: {
+            source: components["schemas"]["HeightSource"];
+            intervalM: number;
+            contours: components["schemas"]["ContourLine"][];
+            flow: number[][];
+            flowTo: number[][];
+            hollows: components["schemas"]["Hollow"][];
+            cold: components["schemas"]["ColdSpot"][];
+            barriers: components["schemas"]["DrawnBarrier"][];
+            lie: components["schemas"]["Lie"];
+            class: string;
+            judgement: components["schemas"]["FrostJudgement"];
+            word: string;
+        };
+        HeightsFile: {
+            name: string;
+            text: string;
+            crs: string;
+            accuracyM: number;
+            how: string;
+            on: string;
+        };
+        HeightsRead: {
+            kind: string;
+            crs: string;
+            crsName: string;
+            proposed: boolean;
+            count: number;
+            lowest: number;
+            highest: number;
+            cellM: number;
+            outline: components["schemas"]["Point"][];
+            spots: components["schemas"]["Point"][];
+            farKm: number;
+            doubt?: string;
+        };
+        NamedText: {
+            name: string;
+            text: string;
+        };
+        Gap: {
+            from: string;
+            days: number;
+        };
+        WeatherNote: {
+            on: string;
+            sentence: string;
+        };
+        WeatherRead: {
+            name: string;
+            from: string;
+            to: string;
+            days: number;
+            gaps: components["schemas"]["Gap"][];
+            notes: components["schemas"]["WeatherNote"][];
+        };
+        Polled: {
+            new: number;
+            to: string;
+            notes: components["schemas"]["WeatherNote"][];
+        };
+        ClimateMonth: {
+            meanC: number;
+            minC: number;
+            maxC: number;
+            rainMm: number;
+            et0Mm: number;
+            dry: boolean;
+        };
+        ClimateDay: {
+            low: number;
+            tmin: number;
+            tmax: number;
+            high: number;
+            rain: number;
+        };
+        ClimateYear: {
+            year: number;
+            minC: number;
+            maxC: number;
+            rainMm: number;
+            frostFree: number;
+            chillHours: number;
+            chillUtah: number;
+            chillPortions: number;
+            degree10: number;
+            missing: number;
+        };
+        ClimateFact: {
+            label: string;
+            quantity: string;
+            value: number;
+            text?: string;
+            note: string;
+            source: string;
+        };
+        ClimateView: {
+            known: boolean;
+            source: string;
+            latDeg: number;
+            months: components["schemas"]["ClimateMonth"][];
+            days: components["schemas"]["ClimateDay"][];
+            years: components["schemas"]["ClimateYear"][];
+            facts: components["schemas"]["ClimateFact"][];
+            gaps: components["schemas"]["Gap"][];
+            notes: components["schemas"]["WeatherNote"][];
+            station: components["schemas"]["WeatherRead"];
+        };
+        LabFile: {
+            text: string;
+            lab: string;
+            mapping: {
+                [key: string]: components["schemas"]["LabColumn"];
+            };
+        };
+        ReportColumn: {
+            head: string;
+            field: string;
+            unit: string;
+            how: string;
+            example: string;
+            problem?: string;
+        };
+        LabReport: {
+            columns: components["schemas"]["ReportColumn"][];
+            tests: components["schemas"]["SoilTest"][];
+            shown: unknown[];
+            ready: boolean;
+        };
+        SampleRequest: {
+            fromCm: number;
+            toCm: number;
+            tests: string[];
+        };
+        QuestionOption: {
+            id: string;
+            words: string;
+            weight: string;
+            sentence: string;
+        };
+        Question: {
+            key: string;
+            asks: string;
+            why: string;
+            options: components["schemas"]["QuestionOption"][];
+        };
+        IdWords: {
+            id: string;
+            words: string;
+        };
+        TestField: {
+            name: string;
+            label: string;
+            unit: string;
+            min: number;
+            max: number;
+            units: string[];
+        };
+        Organic: {
+            id: string;
+            name: string;
+            dry: number;
+            organic: number;
+            stays: number;
+            tPerM3: number;
+        };
+        Lists: {
+            questions: components["schemas"]["Question"][];
+            uses: components["schemas"]["IdWords"][];
+            textures: string[];
+            structures: string[];
+            hardnesses: string[];
+            roots: string[];
+            layerSigns: string[];
+            surfaceSigns: string[];
+            moistures: string[];
+            testFields: components["schemas"]["TestField"][];
+            ownColumns: string[];
+            phMethods: string[];
+            buffers: string[];
+            labTests: string[];
+            barriers: string[];
+            sorting: components["schemas"]["Sorted"][];
+            organics: components["schemas"]["Organic"][];
+            priced: components["schemas"]["Priced"][];
         };
         Calculator: {
             name: string;
@@ -1605,6 +2579,436 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Candidate"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getLists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lists"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getClimate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimateView"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getFitOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fit"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepHeights: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeightsFile"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepWeather: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedText"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    pollStation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Polled"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readHeights: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeightsFile"];
+            };
+        };
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeightsRead"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readWeather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedText"];
+            };
+        };
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherRead"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readNormals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedText"];
+            };
+        };
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Month"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readLab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabFile"];
+            };
+        };
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabReport"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getLand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawing"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getFit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fit"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepLab: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabFile"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    sendSample: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SampleRequest"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    fetchReport: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+                sample: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,178 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"slowroot/core/amend"
+	"slowroot/core/finding"
+	"slowroot/core/units"
+)
+
+// groundForks are where practice divides about the ground: which school of liming, where phosphate goes,
+// and how the ground is rested before planting. They are decided on the block, not on a planting.
+func (c *computation) groundForks() []Fork {
+	if c.sheet == nil || c.p.Stage == Planted {
+		return nil
+	}
+	var out []Fork
+	add := func(f Fork) {
+		ch, ok := c.in.Block.Decided[f.ID]
+		f.Scope, f.Decided, f.By, f.On, f.Why = "block", ok, ch.By, ch.On.String(), ch.Why
+		markDifferences(f.Ways)
+		out = append(out, f)
+	}
+	if f, ok := c.limeFork(); ok {
+		add(f)
+	}
+	if f, ok := c.phosphateFork(); ok {
+		add(f)
+	}
+	add(c.coverFork())
+	return out
+}
+
+var limeWays = map[amend.School][2]string{
+	amend.BaseSaturation: {"Base saturation", "Raise the bases to the share of the exchange capacity the crop likes; for soils whose charge changes with pH."},
+	amend.TargetPH:       {"Target pH", "The step in pH times a factor of the texture; needs nothing but a pH."},
+	amend.Buffer:         {"Buffer pH", "What a buffer solution says of the acidity held back; the most local calibration."},
+	amend.Aluminium:      {"Aluminium", "Neutralise the aluminium the crop does not bear and bring calcium and magnesium up; the least lime."},
+}
+
+func (c *computation) limeFork() (Fork, bool) {
+	l := c.p.Works.Lime
+	if l == nil || l.Refused != "" {
+		return Fork{}, false
+	}
+	f := Fork{ID: "lime", Question: "By which school is the lime reckoned?", Step: "soil"}
+	answers := 0
+	m, ok := c.material(choiceMaterial(c.in.Block))
+	for _, n := range l.Needs {
+		w := Way{ID: string(n.School), Name: limeWays[n.School][0], Sentence: limeWays[n.School][1], Origin: n.Source, Taken: n.School == l.Taken, Consequences: []Consequence{}}
+		if n.School == l.Usual {
+			w.When = "usual with the data at hand"
+		}
+		if n.Lack != "" {
+			w.When = "cannot answer: it needs " + n.Lack
+			f.Ways = append(f.Ways, w)
+			continue
+		}
+		answers++
+		w.Consequences = append(w.Consequences, Consequence{Label: "pure lime, treated ha", Quantity: units.YieldT, Value: n.TPerHa * 1000})
+		if ok && m.Analysed() {
+			t := m.Product(n.TPerHa) * c.p.Works.TreatedHa
+			w.Consequences = append(w.Consequences, Consequence{Label: m.Name + ", block", Quantity: units.MassT, Value: t * 1000})
+			cost := "no price"
+			if p, ok := c.in.Estate.PriceOf("lime:"+m.ID, c.in.Today); ok {
+				cost = c.money(p.Each * t)
+			}
+			w.Consequences = append(w.Consequences, Consequence{Label: "material", Value: t, Text: cost},
+				Consequence{Label: "applications", Quantity: units.Count, Value: float64(amend.Split(m.Product(n.TPerHa), amend.MostMixedIn))})
+		}
+		f.Ways = append(f.Ways, w)
+	}
+	return f, answers >= 2
+}
+
+// fixes reports soil that fixes phosphate: acid, and rich in clay or aluminium (common practice).
+func (g ground) fixes() bool {
+	if g.ph == nil || *g.ph >= 5.5 {
+		return false
+	}
+	return g.clay >= 35 || g.test.Al != nil && *g.test.Al > 1
+}
+
+func (c *computation) phosphateFork() (Fork, bool) {
+	g := c.in.Block.ground()
+	if g.test == nil {
+		return Fork{}, false
+	}
+	fixing := g.fixes()
+	why := "the soil does not fix much"
+	if fixing {
+		why = fmt.Sprintf("acid clay soil (pH %.1f, clay %.0f %%) fixes phosphate that is mixed through it", *g.ph, g.clay)
+	}
+	taken := c.in.Block.Decided["phosphate"].Option
+	if taken == "" {
+		taken = map[bool]string{true: "band", false: "hole"}[fixing]
+	}
+	first := ""
+	if len(c.p.Years) > 0 {
+		first = c.text(c.p.Years[0].FeedKg["p2o5"], units.MassKg) + " P₂O₅"
+	} else {
+		for _, y := range c.sheet.Feeding {
+			if y.If.Holds(c.p.Choices) {
+				first = c.text(y.At("p2o5", 1, 0)*c.p.Ground.AreaM2/1e4, units.MassKg) + " P₂O₅"
+			}
+		}
+	}
+	way := func(id, name, sentence, use, when string) Way {
+		w := Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice; shares of use from memory", Taken: taken == id, Consequences: []Consequence{{Label: "used by plants", Value: float64(len(use)), Text: use}}}
+		if first != "" {
+			w.Consequences = append(w.Consequences, Consequence{Label: "first year, block", Value: 1, Text: first})
+		}
+		return w
+	}
+	a := way("hole", "Mixed into the hole or bed", "Phosphate is mixed with the soil roots will fill.", "10 to 20 %", "neutral and sandy soil")
+	b := way("band", "Banded, never worked in", "A narrow band in the furrow or on the surface under mulch, with no tillage afterwards.", "20 to 30 %", "acid, clay or iron-rich soil")
+	if fixing {
+		b.When += "; here: " + why
+	} else {
+		a.When += "; here: " + why
+	}
+	a.Consequences[0].Value, b.Consequences[0].Value = 0.15, 0.25
+	return Fork{ID: "phosphate", Question: "Where does phosphate go?", Step: "soil", Ways: []Way{a, b}}, true
+}
+
+func (c *computation) coverFork() Fork {
+	ha := c.p.Ground.AreaM2 / 1e4
+	taken := c.coverTaken()
+	way := func(id, name, sentence, when string, months, hours float64, licence string) Way {
+		return Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice, no source", Taken: taken == id, Consequences: []Consequence{
+			{Label: "begins before planting", Quantity: units.Count, Value: months, Text: fmt.Sprintf("%.0f months", months)},
+			{Label: "work", Quantity: units.Hours, Value: hours * ha}, {Label: "licence", Value: float64(len(licence)), Text: licence}}}
+	}
+	f := Fork{ID: CoverFork, Question: "How is the ground rested before planting?", Step: "prepare", Ways: []Way{
+		way("cover-crop", "A cover crop", "One season of a dense cover, killed four to six weeks before planting.", "usual", 12, 2.4, "none"),
+		way("rotation", "A long rotation", "Two years or more of grass or cereal that carries none of this crop's diseases.", "after hosts of wilt, or an old orchard", 30, 6, "none"),
+		way("fumigation", "Fumigation", "Gas under film, where it is lawful; the soil at 10 to 35 °C and moist; a plant-back by the label.", "old ground with nematodes or root disease, and no time", 2, 8, "licensed applicator"),
+	}}
+	var waits []string
+	for _, w := range c.p.Soil.Waits {
+		if w.Earliest.After(c.day0()) {
+			waits = append(waits, w.Why)
+		}
+	}
+	if len(waits) > 0 {
+		f.Ways[1].When += "; here: " + strings.Join(waits, ", ")
+	}
+	return f
+}
+
+// openGround counts the forks of the ground not yet decided at a step.
+func (c *computation) openGround(s *Step) {
+	for _, f := range c.p.groundForks {
+		if f.Step == s.Key && !f.Decided {
+			s.Open++
+			s.State = "open"
+		}
+	}
+}
+
+// checkDecided refuses a way the ground's forks do not know.
+func (b Block) checkDecided() error {
+	known := map[string][]string{"lime": {}, "phosphate": {"hole", "band"}, CoverFork: {"cover-crop", "rotation", "fumigation"}}
+	for _, s := range amend.Schools {
+		known["lime"] = append(known["lime"], string(s))
+	}
+	for id, ch := range b.Decided {
+		ok := false
+		for _, o := range known[id] {
+			ok = ok || o == ch.Option
+		}
+		if !ok {
+			return finding.Bad("decided."+id, ch.Option, "is not a way at a fork of the ground", strings.Join(known[id], ", "))
+		}
+	}
+	return nil
+}

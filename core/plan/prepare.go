@@ -1,0 +1,275 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"sort"
+	"strings"
+
+	"slowroot/core/civil"
+	"slowroot/core/finding"
+	"slowroot/core/practice"
+	"slowroot/core/terrain"
+	"slowroot/core/units"
+	"slowroot/core/working"
+)
+
+// Preparation is the work on the ground before planting, in order, with its hours.
+type Preparation struct {
+	Lines     []PrepLine       `json:"lines"`
+	HandH     float64          `json:"handH"`
+	MachineH  float64          `json:"machineH"`
+	LowH      float64          `json:"lowH"`
+	HighH     float64          `json:"highH"`
+	CostText  string           `json:"costText"`
+	BareDays  int              `json:"bareDays"` // longest spell the soil lies bare
+	BareFrom  civil.Date       `json:"bareFrom"`
+	BareTo    civil.Date       `json:"bareTo"`
+	Sorting   []SortLine       `json:"sorting"`
+	Stumps    string           `json:"stumps"`
+	Terrace   *terrain.Terrace `json:"terrace,omitempty"`
+	TerraceM3 float64          `json:"terraceM3"`
+	Months    []string         `json:"fumigationMonths"` // months warm enough, where fumigation is the way taken
+}
+
+// PrepLine is one piece of preparation.
+type PrepLine struct {
+	Key      string     `json:"key"`
+	Name     string     `json:"name"`
+	Kind     string     `json:"kind"`
+	By       string     `json:"by"` // hand or machine
+	Passes   int        `json:"passes"`
+	DepthCm  [2]float64 `json:"depthCm"`
+	AreaHa   float64    `json:"areaHa"`
+	LowH     float64    `json:"lowH"`
+	BaseH    float64    `json:"baseH"`
+	HighH    float64    `json:"highH"`
+	From     civil.Date `json:"from"`
+	Until    civil.Date `json:"until"`
+	Detail   string     `json:"detail"`
+	Why      string     `json:"why"`
+	Caution  string     `json:"caution"`
+	Done     civil.Date `json:"done"`
+	Passed   bool       `json:"passed"`
+	Bares    bool       `json:"bares"`
+	Covers   bool       `json:"covers"`
+	Moved    string     `json:"moved"` // what it was moved behind
+	Unsorted string     `json:"unsorted"`
+}
+
+// SortLine is a class of what is cleared, how much of it and where it goes.
+type SortLine struct {
+	Sorted
+	M3 float64 `json:"m3"`
+}
+
+// CoverFork is the fork between keeping the ground under a cover crop, resting it longer, and fumigation.
+const CoverFork = "cover"
+
+// coverTaken is the way taken at that fork; the cover crop is the usual one.
+func (c *computation) coverTaken() string {
+	if o := c.in.Block.Decided[CoverFork].Option; o != "" {
+		return o
+	}
+	return "cover-crop"
+}
+
+// taskKinds maps each sheet job to the kind of its task.
+func (c *computation) taskKinds() map[string]string {
+	out := map[string]string{}
+	for _, o := range c.sheet.Work {
+		if o.Task != nil && o.If.Holds(c.p.Choices) {
+			out[o.ID] = o.Task.Kind
+		}
+	}
+	return out
+}
+
+// groundJobs are the jobs of the way taken instead of a cover crop.
+func (c *computation) groundJobs() []Job {
+	d := c.day0()
+	job := func(key, name, detail, why, caution string, from, by civil.Date, rule string) Job {
+		done := c.doneOn(key)
+		return Job{Key: key, Name: name, Phase: "soil", Age: c.seasons.YearOf(from) - c.first + 1, From: from, By: by, Detail: detail, Why: why, Caution: caution, Rule: rule,
+			Origin: "common practice, no source", Preparation: true, Done: done, Passed: c.p.Stage != Planted && done.IsZero() && by.Before(c.in.Today)}
+	}
+	gas := "Toxic gas: a licensed applicator only, by the label, with buffer zone, signs and respirators; nobody enters before the plant-back has passed."
+	switch c.coverTaken() {
+	case "rotation":
+		return []Job{job("ground-rotation", "Begin a long rotation of grass or cereal", "two years or more of crops that carry none of this crop's diseases; no volunteers", "breaks diseases and feeds the soil", "", d.AddMonths(-30), d.AddMonths(-24), "30 months before planting, at least 24")}
+	case "fumigation":
+		return []Job{
+			job("ground-fumigate-prepare", "Make the ground ready for fumigation", "last cultivation two to three weeks before; no clods, no trash; soil at 60 to 70 % of field capacity, watered if dry; 10 to 35 °C at treatment depth", "gas needs fine, moist, warm soil", gas, d.AddDays(-63), d.AddDays(-49), "nine weeks before planting, at least seven"),
+			job("ground-fumigate", "Fumigation by a licensed contractor", "substance and dose by the label and the local register only", "kills soil fungi and nematodes where lawful", gas, d.AddDays(-42), d.AddDays(-28), "the label's plant-back, often 21 days or more, and 7 to 14 days for weather"),
+			job("ground-cress", "Air the ground and test it with cress", "two to three days; plant only where cress grows", "gas left in the soil kills roots", gas, d.AddDays(-10), d.AddDays(-4), "after the plant-back")}
+	}
+	return nil
+}
+
+// enforce moves a job behind those its kind must follow. moved says behind what; unsorted what stands in
+// the way where its last day comes too early.
+func enforce(jobs []Job, kinds map[string]string) (moved, unsorted map[string]string) {
+	moved, unsorted = map[string]string{}, map[string]string{}
+	for range 4 { // chains are short
+		for i := range jobs {
+			rate, ok := practice.Tasks[kinds[jobs[i].Key]]
+			if !ok || !jobs[i].Done.IsZero() {
+				continue
+			}
+			for k := range jobs {
+				if k == i || !jobs[k].From.After(jobs[i].From) {
+					continue
+				}
+				for _, kind := range rate.After {
+					if kinds[jobs[k].Key] != kind {
+						continue
+					}
+					if jobs[k].From.After(jobs[i].By) {
+						unsorted[jobs[i].Key] = jobs[k].Name
+					} else {
+						jobs[i].From = jobs[k].From
+						moved[jobs[i].Key] = jobs[k].Name
+					}
+				}
+			}
+		}
+	}
+	return moved, unsorted
+}
+
+// prepare turns the preparation jobs into lines with hours.
+func (c *computation) prepare(kinds, moved, unsorted map[string]string) {
+	p := Preparation{Lines: []PrepLine{}, Sorting: []SortLine{}, Months: []string{}}
+	ha := c.p.Ground.AreaM2 / 1e4
+	tasks := map[string]practice.Task{}
+	for _, o := range c.sheet.Work {
+		if o.Task != nil {
+			tasks[o.ID] = *o.Task
+		}
+	}
+	ripCm := 0.0
+	for _, v := range c.p.Soil.Pits {
+		if v.Rip != nil {
+			ripCm = math.Max(ripCm, v.Rip.DepthCm)
+		}
+	}
+	for _, j := range c.p.Jobs {
+		if !j.Preparation || j.Phase == "order" || j.Phase == "plant" {
+			continue
+		}
+		kind := kinds[j.Key]
+		l := PrepLine{Key: j.Key, Name: j.Name, Kind: kind, Passes: 1, AreaHa: ha, From: j.From, Until: j.By, Detail: j.Detail, Why: j.Why, Caution: j.Caution, Done: j.Done, Passed: j.Passed, Moved: moved[j.Key], Unsorted: unsorted[j.Key]}
+		if t, ok := tasks[j.Key]; ok {
+			l.Passes, l.DepthCm = max(1, t.Passes), t.DepthCm
+			if kind == "rip" && ripCm > l.DepthCm[1] {
+				l.DepthCm = [2]float64{ripCm, ripCm}
+				l.Detail = fmt.Sprintf("to %s, below the pan of the pits. %s", c.text(ripCm, units.Depth), capital(l.Detail))
+			}
+		}
+		if r, ok := practice.Tasks[kind]; ok {
+			n := float64(l.Passes) * ha
+			l.By, l.LowH, l.BaseH, l.HighH, l.Bares, l.Covers = r.By, r.Low*n, r.Base*n, r.High*n, r.Bares, r.Covers
+			p.LowH, p.HighH = p.LowH+l.LowH, p.HighH+l.HighH
+			if r.By == "hand" {
+				p.HandH += l.BaseH
+			} else {
+				p.MachineH += l.BaseH
+			}
+		}
+		p.Lines = append(p.Lines, l)
+	}
+	sort.SliceStable(p.Lines, func(i, j int) bool { return p.Lines[i].From.Before(p.Lines[j].From) })
+	c.bare(&p)
+	c.prepareGrowth(&p)
+	if l := c.in.Land; l != nil && l.Lie.SlopePct >= 15 && l.Lie.SlopePct <= 30 {
+		if t, err := terrain.NewTerrace(l.Lie.SlopePct, benchOf(c.in.Block), 0.75); err == nil {
+			p.Terrace, p.TerraceM3 = &t, t.CutM3PerHa*ha
+		}
+	}
+	if c.coverTaken() == "fumigation" {
+		for i, m := range c.in.Estate.Climate {
+			if m.MeanC >= 10 && m.MeanC <= 35 {
+				p.Months = append(p.Months, monthNames[i])
+			}
+		}
+	}
+	hand, okH := c.in.Estate.PriceOf("hand", c.in.Today)
+	machine, okM := c.in.Estate.PriceOf("machine", c.in.Today)
+	p.CostText = "no price"
+	if (okH || p.HandH == 0) && (okM || p.MachineH == 0) && len(p.Lines) > 0 {
+		p.CostText = c.money(hand.Each*p.HandH + machine.Each*p.MachineH)
+	}
+	c.p.Preparation = p
+	c.figure(Figure{Path: "prepare.hours", Step: "prepare", Label: "Work before planting", Quantity: units.Hours, Value: p.HandH + p.MachineH, Low: p.LowH, High: p.HighH, Ranged: true, Origin: working.Assumed, Note: fmt.Sprintf("%.0f by hand, %.0f by machine; rates from memory, replace them by your own counts", p.HandH, p.MachineH)})
+	if c.tr.On("prepare.hours") {
+		c.step("prepare.hours", "Together", "hand + machine", fmt.Sprintf("%.0f + %.0f", p.HandH, p.MachineH), p.HandH+p.MachineH, units.Hours, "")
+		for _, l := range p.Lines {
+			if l.BaseH > 0 {
+				c.step("prepare.hours", l.Name, "hours a hectare and pass · passes · area", fmt.Sprintf("%g · %d · %.2f", practice.Tasks[l.Kind].Base, l.Passes, ha), l.BaseH, units.Hours, "rates from memory, low to high "+fmt.Sprintf("%g to %g", practice.Tasks[l.Kind].Low, practice.Tasks[l.Kind].High))
+			}
+		}
+	}
+}
+
+var monthNames = []string{"January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"}
+
+// bare finds the longest spell between a piece of work that bares the soil and the next that covers it,
+// or planting.
+func (c *computation) bare(p *Preparation) {
+	var since civil.Date
+	end := func(d civil.Date) {
+		if !since.IsZero() && d.Sub(since) > p.BareDays {
+			p.BareDays, p.BareFrom, p.BareTo = d.Sub(since), since, d
+		}
+	}
+	for _, l := range p.Lines {
+		switch {
+		case l.Covers:
+			end(l.From)
+			since = civil.Date{}
+		case l.Bares && since.IsZero():
+			since = l.From
+		}
+	}
+	end(c.day0())
+}
+
+func (c *computation) prepareGrowth(p *Preparation) {
+	for _, s := range Sorting {
+		if v := c.in.Block.Growth[s.Class]; v > 0 {
+			p.Sorting = append(p.Sorting, SortLine{s, v})
+		}
+	}
+	g := c.in.Block.Growth
+	switch {
+	case g["logs"]+g["thick"] > 0 && c.sheet != nil && len(c.sheet.Layouts) > 0 && c.sheet.Layouts[0].RowM >= 3:
+		p.Stumps = "Take stumps and main roots out: root rot lives on them, and machines run here for decades. Small stumps come out of the row line first."
+	case g["logs"]+g["thick"] > 0:
+		p.Stumps = "Cut low at ground level. Grub the small stumps out of the line the tool runs in, mark the large ones and go round them; of what sprouts in the row line keep one or two, take away those between rows."
+	}
+}
+
+// judgePreparation looks at the order and the cover of the soil.
+func (c *computation) judgePreparation() {
+	p := c.p.Preparation
+	if c.p.Stage == Planted {
+		return
+	}
+	for _, l := range p.Lines {
+		if l.Unsorted != "" {
+			c.note(finding.Finding{Rule: "prepare.order-" + l.Key, Weight: finding.Watch, Step: "prepare", Subject: l.Name, Source: "common practice, no source",
+				Sentence: fmt.Sprintf("“%s” has to follow “%s”, and its last day comes before that begins: start “%s” earlier.", l.Name, l.Unsorted, l.Unsorted)})
+		}
+	}
+	if p.BareDays > 60 {
+		c.note(finding.Finding{Rule: "prepare.bare", Weight: finding.Watch, Step: "prepare", Subject: "Bare soil", Source: "common practice, no source",
+			Sentence: fmt.Sprintf("The soil lies bare for %d weeks, from %s to %s. Sow a quick cover between, or move the work that bares it closer to planting.", p.BareDays/7, p.BareFrom.Words(), p.BareTo.Words())})
+	}
+	if c.coverTaken() == "fumigation" {
+		s := "Fumigation is the way taken: only where lawful, by a licensed applicator and by the label."
+		if len(p.Months) > 0 && !strings.Contains(strings.Join(p.Months, " "), monthNames[c.day0().AddDays(-35).Month()-1]) {
+			s += fmt.Sprintf(" At its time the soil is likely outside 10 to 35 °C; warm enough are %s.", strings.Join(p.Months, ", "))
+		}
+		c.note(finding.Finding{Rule: "prepare.fumigation", Weight: finding.Watch, Step: "prepare", Subject: "Fumigation", Sentence: s, Source: "common practice, no source"})
+	}
+}

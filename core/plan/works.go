@@ -1,0 +1,630 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"slowroot/core/amend"
+	"slowroot/core/civil"
+	"slowroot/core/finding"
+	"slowroot/core/practice"
+	"slowroot/core/soil"
+	"slowroot/core/units"
+	"slowroot/core/working"
+)
+
+// Works is what the soil is given before planting.
+type Works struct {
+	AreaHa    float64     `json:"areaHa"`
+	TreatedHa float64     `json:"treatedHa"`
+	Share     float64     `json:"share"`
+	DepthCm   float64     `json:"depthCm"`
+	DensityG  float64     `json:"densityGCm3"`
+	Estimated bool        `json:"estimated"` // bulk density from texture, or a usual one
+	Lime      *LimeAnswer `json:"lime,omitempty"`
+	Items     []Amendment `json:"items"`
+}
+
+// LimeAnswer is the lime requirement by every school, with the one taken.
+type LimeAnswer struct {
+	Needs    []amend.Need `json:"needs"`
+	Taken    amend.School `json:"taken"` // "" when none can answer
+	Usual    amend.School `json:"usual"`
+	PerHaT   float64      `json:"perHaT"` // pure CaCO₃ per treated hectare, by the school taken
+	Wanted   bool         `json:"wanted"`
+	Why      string       `json:"why"`
+	Disagree float64      `json:"disagree"` // largest over smallest
+	Refused  string       `json:"refused,omitempty"`
+}
+
+// Amendment is one thing the soil is given.
+type Amendment struct {
+	Key        string   `json:"key"` // lime, sulphur, gypsum, organic or phosphate
+	Name       string   `json:"name"`
+	Product    string   `json:"product"`
+	PerHaKg    float64  `json:"perHaKg"` // product per treated hectare
+	TotalKg    float64  `json:"totalKg"` // product for the block
+	M3         float64  `json:"m3"`      // of bulky materials, as spread
+	PureT      float64  `json:"pureT"`   // lime: t CaCO₃ for the block
+	Why        string   `json:"why"`
+	Blocked    string   `json:"blocked,omitempty"` // why no rate can be given
+	Guess      bool     `json:"guess"`
+	Cost       *float64 `json:"cost,omitempty"`
+	CostText   string   `json:"costText"`
+	Doses      []Dose   `json:"doses"`
+	LeadMonths int      `json:"leadMonths"` // until it has acted
+	MinMonths  int      `json:"minMonths"`  // the least that helps
+	Reached    float64  `json:"reached"`    // share of its effect by planting, with what can still be done
+	Effect     string   `json:"effect"`
+	Possible   int      `json:"possible"` // applications that still fit before planting
+	Caution    string   `json:"caution"`
+	Source     string   `json:"source"`
+	gap        int      // months between applications
+}
+
+// Dose is one application.
+type Dose struct {
+	Kg   float64    `json:"kg"`
+	From civil.Date `json:"from"`
+	By   civil.Date `json:"by"`
+}
+
+// ground is what amendments are computed from: one topsoil test and the soil it stands for.
+type ground struct {
+	test      *soil.Test
+	ph        *float64 // in water
+	class     soil.Class
+	clay      float64
+	density   float64
+	estimated bool
+	depthCm   float64
+	om        *float64
+}
+
+func (b Block) ground() ground {
+	g := ground{density: 1.3, estimated: true, depthCm: 20, class: soil.Loam, clay: 20}
+	if len(b.Pits) > 0 {
+		l := b.Pits[0].Layers[0]
+		var f soil.Fractions
+		g.class, f, _ = l.Texture()
+		g.clay = f.ClayPct
+		if w, err := l.Water(); err == nil {
+			g.density = w.DensityGCm3
+		}
+		if l.DensityG > 0 {
+			g.density, g.estimated = l.DensityG, false
+		}
+		if l.OMPct > 0 {
+			om := l.OMPct
+			g.om = &om
+		}
+	}
+	if b.Works != nil && b.Works.DepthCm > 0 {
+		g.depthCm = b.Works.DepthCm
+	}
+	i, ok := b.topTest()
+	if !ok {
+		return g
+	}
+	t := b.Tests[i]
+	g.test = &t
+	if ph, _, ok := t.PHWater(); ok {
+		g.ph = &ph
+	}
+	if t.OMPct != nil {
+		g.om = t.OMPct
+	}
+	if t.SandPct != nil && t.SiltPct != nil && t.ClayPct != nil {
+		if cl, err := soil.Classify(soil.Fractions{SandPct: *t.SandPct, SiltPct: *t.SiltPct, ClayPct: *t.ClayPct}); err == nil {
+			g.class, g.clay = cl, *t.ClayPct
+		}
+	} else if t.ClayPct != nil {
+		g.clay = *t.ClayPct
+	}
+	return g
+}
+
+// limeFor answers the lime requirement of a crop on this ground. Charges of the report per kg are turned
+// to per dm³ with the bulk density. nil means no test.
+func (g ground) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
+	if g.test == nil || s.Soil.TargetPH == 0 {
+		return nil
+	}
+	perDM3 := func(v *float64) *float64 {
+		if v == nil {
+			return nil
+		}
+		x := *v * g.density
+		return &x
+	}
+	keep := func(v float64, ok bool) *float64 {
+		if !ok {
+			return nil
+		}
+		return &v
+	}
+	t := g.test
+	lc := amend.LimeCase{PH: g.ph, TargetPH: s.Soil.TargetPH, BufferPH: t.BufferPH, BufferMethod: t.BufferMethod, CEC: perDM3(keep(t.CECAt7())), BasePct: keep(t.BaseSaturation()),
+		TargetBase: s.Soil.TargetBasePct, Al: perDM3(t.Al), AlTolerated: s.Soil.AlToleratedPct, CaMgWanted: s.Soil.CaMgWanted, ClayPct: g.clay, TextureGroup: g.class.Group(), DepthCm: g.depthCm}
+	if g.om != nil {
+		lc.OMPct = *g.om
+	}
+	if t.Ca != nil && t.Mg != nil {
+		sum := *t.Ca + *t.Mg
+		lc.CaMg = perDM3(&sum)
+		if b, ok := t.Bases(); ok && t.Al != nil {
+			e := b + *t.Al
+			lc.ECEC = perDM3(&e)
+		}
+	}
+	a := &LimeAnswer{Needs: []amend.Need{}, Disagree: 1}
+	needs, err := amend.Lime(lc)
+	if err != nil {
+		a.Refused = err.Error()
+		return a
+	}
+	a.Needs, a.Usual, a.Disagree = needs, amend.Preferred(needs), amend.Disagreement(needs)
+	a.Taken = a.Usual
+	for _, n := range needs {
+		if n.School == school && n.Lack == "" {
+			a.Taken = school
+		}
+	}
+	for _, n := range needs {
+		if n.School == a.Taken {
+			a.PerHaT = n.TPerHa
+		}
+	}
+	ideal := idealLow(s, "ph")
+	switch {
+	case a.Taken == "":
+		a.Why = "the test does not hold what any school needs"
+	case a.PerHaT < 0.1:
+		a.Why = "none is needed"
+		for _, n := range needs {
+			if n.School == a.Taken && n.Why != "" {
+				a.Why = "none is needed: " + n.Why
+			}
+		}
+	case g.ph != nil && !math.IsNaN(ideal) && *g.ph >= ideal && s.Soil.AcidLover:
+		a.Why = fmt.Sprintf("%s loves acid soil and pH %.1f lies in its range: no lime, whatever a school says", lowerFirst(s.Name), *g.ph)
+	case g.ph != nil && *g.ph >= s.Soil.TargetPH:
+		a.Why = fmt.Sprintf("pH %.1f has reached the %.1f wanted", *g.ph, s.Soil.TargetPH)
+	default:
+		a.Wanted = true
+		if g.ph != nil {
+			a.Why = fmt.Sprintf("pH %.1f, %.1f is wanted", *g.ph, s.Soil.TargetPH)
+		} else {
+			a.Why = "the test asks for it"
+		}
+	}
+	return a
+}
+
+// sulphurFor is kg/ha of sulphur to bring the pH down to the crop's range, and its source; zero when the
+// pH needs no lowering. refused says why it cannot be done.
+func (g ground) sulphurFor(s *practice.Sheet, capacity float64) (kgPerHa, drop float64, source, refused string) {
+	if g.ph == nil {
+		return 0, 0, "", ""
+	}
+	high := idealHigh(s, "ph")
+	if math.IsNaN(high) || *g.ph <= high {
+		return 0, 0, "", ""
+	}
+	target := math.Max(4.5, high)
+	drop = *g.ph - target
+	if g.test.LimePct != nil && *g.test.LimePct > 1 {
+		return 0, drop, "", fmt.Sprintf("the soil holds %.1f %% free lime, which would eat %.0f kg/ha of sulphur first: do not acidify, choose another crop or containers", *g.test.LimePct, amend.SulphurForLime(*g.test.LimePct, g.density, g.depthCm))
+	}
+	if capacity > 0 {
+		return amend.SulphurByBuffer(drop, capacity, g.density, g.depthCm), drop, "buffer capacity as measured", ""
+	}
+	kg, err := amend.SulphurByTable(*g.ph, math.Min(target, 6.5), g.class.Group())
+	if err != nil {
+		return 0, drop, "", fmt.Sprintf("pH %.1f lies beyond the table: measure the buffer capacity, or choose another crop", *g.ph)
+	}
+	return kg * g.depthCm / 15, drop, "texture table, from memory: US fertiliser handbook and small-fruit guides", ""
+}
+
+// works computes the amendments of the crop meant.
+func (c *computation) works() {
+	b := c.in.Block
+	w := Works{AreaHa: c.p.Ground.AreaM2 / 1e4, Share: 1, Items: []Amendment{}}
+	g := b.ground()
+	choice := WorksChoice{}
+	if b.Works != nil {
+		choice = *b.Works
+	}
+	if choice.StripM > 0 {
+		if f, err := amend.StripFraction(choice.StripM, c.rowSpacing()); err == nil {
+			w.Share = f
+		} else {
+			c.note(finding.Finding{Rule: "works.strip", Weight: finding.Mend, Step: "soil", Subject: "Treated strip",
+				Sentence: fmt.Sprintf("A treated strip of %s does not fit rows %s apart; the whole block is reckoned.", c.text(choice.StripM, units.Spacing), c.text(c.rowSpacing(), units.Spacing)), Source: "method AMD-6"})
+		}
+	}
+	w.TreatedHa, w.DepthCm, w.DensityG, w.Estimated = w.AreaHa*w.Share, g.depthCm, g.density, g.estimated
+	c.p.Works = w
+	if c.sheet == nil || g.test == nil {
+		return
+	}
+	add := func(a *Amendment) {
+		if a != nil {
+			c.p.Works.Items = append(c.p.Works.Items, *a)
+		}
+	}
+	c.p.Works.Lime = g.limeFor(c.sheet, amend.School(b.Decided["lime"].Option))
+	add(c.lime(choice))
+	add(c.sulphur(g, choice))
+	add(c.gypsum(g))
+	add(c.organic(g, choice))
+	c.worksFigures(g)
+}
+
+// day0 is the planting date; start the first day work can begin.
+func (c *computation) day0() civil.Date { _, d := c.in.Block.crop(); return d }
+func (c *computation) start() civil.Date {
+	if w := c.in.Block.Works; w != nil {
+		return civil.Later(c.in.Today, w.StartOn)
+	}
+	return c.in.Today
+}
+
+// lead is the sheet's own lead for a kind of task, where it has one.
+func (c *computation) lead(kind string, better, least int) (int, int) {
+	for _, o := range c.sheet.Work {
+		if o.Task != nil && o.Task.Kind == kind && o.Before == "planting" && o.If.Holds(c.p.Choices) {
+			if o.Better.Unit == "mo" && o.Min.Unit == "mo" {
+				return o.Better.N, o.Min.N
+			}
+		}
+	}
+	return better, least
+}
+
+// finish fills in doses, cost and what a late start still reaches. gap is months between applications.
+func (c *computation) finish(a *Amendment, n, gap int, price string, quantity float64) {
+	a.TotalKg = a.PerHaKg * c.p.Works.TreatedHa
+	a.gap, a.Doses = gap, []Dose{}
+	d := c.day0()
+	for k := range n {
+		back := gap * (n - 1 - k)
+		a.Doses = append(a.Doses, Dose{Kg: a.TotalKg / float64(n), From: d.AddMonths(-a.LeadMonths - back), By: d.AddMonths(-a.MinMonths - back)})
+	}
+	a.CostText = "no price"
+	if p, ok := c.in.Estate.PriceOf(price, c.in.Today); ok {
+		cost := p.Each * quantity
+		if m, ok := c.in.Estate.PriceOf("machine", c.in.Today); ok {
+			cost += m.Each * practice.Tasks["lime"].Base * c.p.Works.AreaHa * float64(n)
+		}
+		a.Cost, a.CostText = &cost, c.money(cost)
+	}
+	// what can still be done: applications from the start on, each acting in proportion to its months
+	start := c.start()
+	a.Possible = 0
+	a.Reached = 0
+	for k, dose := range a.Doses {
+		on := civil.Later(dose.From, start.AddMonths(gap*k))
+		if !start.After(dose.From) {
+			on = dose.From
+		}
+		months := float64(d.Sub(on)) / 30.44
+		if on.After(d.AddMonths(-a.MinMonths)) {
+			continue
+		}
+		a.Possible++
+		a.Reached += math.Min(1, months/float64(a.LeadMonths)) / float64(n)
+	}
+	if c.p.Stage == Planted {
+		a.Doses, a.Possible, a.Reached = []Dose{}, 0, 0
+		a.Effect = "the plants stand: it can only be spread on the surface now, a little at a time"
+	}
+}
+
+func (c *computation) lime(choice WorksChoice) *Amendment {
+	l := c.p.Works.Lime
+	if l == nil || l.Refused != "" || !l.Wanted {
+		return nil
+	}
+	a := &Amendment{Key: "lime", Name: "Lime", Why: l.Why, Caution: "Dust harms eyes and lungs: goggles and mask. Quicklime burns skin and eyes.", Source: "method AMD-1, AMD-2"}
+	a.PureT = l.PerHaT * c.p.Works.TreatedHa
+	a.LeadMonths, a.MinMonths = c.lead("lime", 6, 3)
+	m, ok := c.material(choice.Material)
+	switch {
+	case !ok:
+		a.Product, a.Blocked = "no liming material is entered", "enter what is at hand, with its analysis, in Stores"
+	case !m.Analysed():
+		a.Product, a.Blocked = m.Name, "it is not analysed: neutralising value and fineness are needed before a rate can be given"
+	}
+	if a.Blocked != "" {
+		a.CostText, a.Doses, a.Effect = "no price", []Dose{}, ""
+		return a
+	}
+	a.Product, a.Guess = m.Name, m.Guess
+	a.PerHaKg = 1000 * m.Product(l.PerHaT)
+	c.finish(a, amend.Split(a.PerHaKg/1000, amend.MostMixedIn), 6, "lime:"+m.ID, a.PerHaKg/1000*c.p.Works.TreatedHa)
+	if a.Effect == "" {
+		a.Effect = c.effect(a, "the pH")
+	}
+	return a
+}
+
+// effect says in words what planting will find.
+func (c *computation) effect(a *Amendment, what string) string {
+	switch {
+	case a.Possible == 0:
+		return fmt.Sprintf("nothing that is spread from %s on acts before planting", c.start().Words())
+	case a.Reached < 0.995:
+		return fmt.Sprintf("%d of %s still fit before planting; about %.0f %% of the change in %s is reached by then", a.Possible, count(len(a.Doses), "application"), 100*a.Reached, what)
+	}
+	return "acts in full before planting"
+}
+
+// material is the liming material chosen, or the first analysed one, or the first.
+func (c *computation) material(id string) (Material, bool) {
+	ms := c.in.Estate.Materials
+	for _, m := range ms {
+		if m.ID == id {
+			return m, true
+		}
+	}
+	for _, m := range ms {
+		if m.Analysed() && !m.Guess {
+			return m, true
+		}
+	}
+	if len(ms) > 0 {
+		return ms[0], true
+	}
+	return Material{}, false
+}
+
+func (c *computation) sulphur(g ground, choice WorksChoice) *Amendment {
+	kg, drop, source, refused := g.sulphurFor(c.sheet, choice.BufferCap)
+	if drop <= 0 {
+		return nil
+	}
+	a := &Amendment{Key: "sulphur", Name: "Sulphur", Product: "elemental sulphur", PerHaKg: kg, Source: "method AMD-3; " + source, CostText: "no price", Doses: []Dose{},
+		Why: fmt.Sprintf("pH %.1f, at most %.1f is wanted", *g.ph, *g.ph-drop), Caution: "Dust can explode and irritates: no smoking, mask and goggles. It works only in warm (over 13 °C), moist soil."}
+	if refused != "" {
+		a.Blocked = refused
+		return a
+	}
+	a.LeadMonths, a.MinMonths = c.lead("sulphur", amend.SulphurMonths(drop), 6)
+	a.LeadMonths = max(a.LeadMonths, amend.SulphurMonths(drop))
+	n := max(1, int(math.Ceil(kg/amend.MostSulphur(g.class.Group())-1e-9)))
+	c.finish(a, n, 3, "sulphur", kg*c.p.Works.TreatedHa)
+	if a.Effect == "" {
+		a.Effect = c.effect(a, "the pH")
+	}
+	return a
+}
+
+func (c *computation) gypsum(g ground) *Amendment {
+	esp, ok := g.test.ESP()
+	if !ok || esp <= 10 {
+		return nil
+	}
+	cec, _ := g.test.CECAt7()
+	a := &Amendment{Key: "gypsum", Name: "Gypsum", Product: "gypsum, 90 % pure", Why: fmt.Sprintf("sodium holds %.0f %% of the exchange capacity, 8 %% is the aim", esp), LeadMonths: 6, MinMonths: 3, CostText: "no price", Doses: []Dose{},
+		Caution: "Dust: mask and goggles. It does nothing without drainage and water to leach the sodium: 0.4 to 0.5 m³ for each kg.", Source: "USDA Handbook 60, 1954; efficiency 0.8 assumed"}
+	ph := 0.0
+	if g.ph != nil {
+		ph = *g.ph
+	}
+	t, err := amend.Gypsum(cec, esp, 8, g.density, g.depthCm, 0.8, 0.9, ph)
+	if err != nil {
+		a.Blocked = "gypsum does not raise pH: on this acid soil the sodium needs looking at with an adviser"
+		return a
+	}
+	a.PerHaKg = 1000 * t
+	c.finish(a, 1, 6, "gypsum", t*c.p.Works.TreatedHa)
+	if a.Effect == "" {
+		a.Effect = c.effect(a, "the sodium")
+	}
+	return a
+}
+
+func (c *computation) organic(g ground, choice WorksChoice) *Amendment {
+	target := choice.OMTarget
+	if target == 0 {
+		target = idealLow(c.sheet, "omPct")
+	}
+	if g.om == nil || math.IsNaN(target) || target == 0 || *g.om >= target-0.05 {
+		return nil
+	}
+	id := choice.Organic
+	if id == "" {
+		id = "compost"
+	}
+	o, ok := amend.OrganicNamed(id)
+	if !ok {
+		o, _ = amend.OrganicNamed("compost")
+	}
+	a := &Amendment{Key: "organic", Name: "Organic matter", Product: o.Name, Why: fmt.Sprintf("%.1f %% organic matter, %.1f %% is wanted", *g.om, target), Doses: []Dose{}, CostText: "no price",
+		Caution: "Gloves and clean hands with manure; never fresh on fruit near the ground. Its nitrogen counts against the yearly limit.", Source: "method AMD-5, shares are common practice"}
+	fresh, err := o.Fresh(amend.OrganicMatter(target-*g.om, g.density, g.depthCm))
+	if err != nil {
+		a.Blocked = err.Error()
+		return a
+	}
+	a.PerHaKg = 1000 * fresh
+	a.LeadMonths, a.MinMonths = c.lead("manure", 3, 1)
+	c.finish(a, amend.Split(fresh, amend.MostFresh), 6, "organic:"+o.ID, fresh*c.p.Works.TreatedHa)
+	a.M3 = a.TotalKg / 1000 / o.TPerM3
+	if fresh > amend.MostFresh {
+		a.Why += fmt.Sprintf("; %.0f t/ha is more than one dressing bears (%d): raise it over years, or treat strips only", fresh, amend.MostFresh)
+	}
+	if a.Effect == "" {
+		a.Effect = c.effect(a, "organic matter")
+	}
+	return a
+}
+
+func (c *computation) money(v float64) string {
+	cur := c.in.Estate.Currency
+	if cur == "" {
+		cur = "money"
+	}
+	return cur + " " + units.Number(v, units.Count, c.sys)
+}
+
+// worksFigures makes the amendments pressable.
+func (c *computation) worksFigures(g ground) {
+	for i := range c.p.Works.Items {
+		a := &c.p.Works.Items[i]
+		if a.Blocked != "" {
+			continue
+		}
+		path := "works." + a.Key
+		c.figure(Figure{Path: path, Step: "soil", Label: a.Name, Quantity: units.MassT, Value: a.TotalKg, Origin: working.Computed, Note: fmt.Sprintf("%s of %s", c.text(a.PerHaKg, units.YieldT), a.Product)})
+		if !c.tr.On(path) {
+			continue
+		}
+		c.step(path, "For the block", "rate · area · treated share", fmt.Sprintf("%.0f kg/ha · %.2f ha · %.3f", a.PerHaKg, c.p.Works.AreaHa, c.p.Works.Share), a.TotalKg, units.MassT, "method AMD-6", c.num("area", c.p.Ground.AreaM2, units.Area, working.Measured, "", "area"))
+		if a.Key == "lime" {
+			l := c.p.Works.Lime
+			for _, n := range l.Needs {
+				label := string(n.School)
+				if n.School == l.Taken {
+					label += ", taken"
+				}
+				if n.Lack != "" {
+					c.tr.Add(working.Step{Figure: path, Label: label, Formula: n.Formula, Substituted: "cannot answer: it needs " + n.Lack, Shown: "–", Source: n.Source})
+					continue
+				}
+				c.step(path, label+", pure CaCO₃ per treated hectare", n.Formula, n.Substituted, n.TPerHa*1000, units.YieldT, n.Source, c.num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""))
+			}
+			m, _ := c.material(choiceMaterial(c.in.Block))
+			c.step(path, "Of "+m.Name, "pure · 100 / effective value · 100 / (100 − moisture)", fmt.Sprintf("%.2f · 100 / %.1f · 100 / (100 − %g)", l.PerHaT, m.Effective(), m.MoisturePct), a.PerHaKg, units.YieldT, "method AMD-2; analysis: "+m.Source)
+		} else {
+			c.step(path, a.Name+" per treated hectare", map[string]string{"sulphur": "table by texture and pH, or 16.03 · drop · buffer capacity · ρ · d", "gypsum": "0.000861·ρ·d·CEC·(ESP − 8) / (efficiency · purity)", "organic": "ρ·d·points / (dry · organic · lasting)"}[a.Key],
+				a.Why, a.PerHaKg, units.YieldT, a.Source, c.num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""), c.num("bulk density", g.density, units.Density, map[bool]working.Origin{true: working.Assumed, false: working.Measured}[g.estimated], "", ""))
+		}
+	}
+}
+
+func choiceMaterial(b Block) string {
+	if b.Works != nil {
+		return b.Works.Material
+	}
+	return ""
+}
+
+// judgeWorks says what stands in the way of the amendments.
+func (c *computation) judgeWorks() {
+	w := c.p.Works
+	if l := w.Lime; l != nil && c.p.Stage != Planted {
+		if l.Refused != "" {
+			c.note(finding.Finding{Rule: "works.lime-refused", Weight: finding.Mend, Step: "soil", Subject: "Lime", Sentence: "No lime can be reckoned: " + l.Refused + ".", Source: "method AMD-1"})
+		}
+		if l.Wanted && l.Disagree > 1.5 {
+			c.note(finding.Finding{Rule: "works.lime-schools", Weight: finding.Know, Step: "soil", Subject: "Lime", Source: "method AMD-1",
+				Sentence: fmt.Sprintf("The schools of liming disagree by a factor of %.1f; the plan follows %s. Test again 6 to 12 months after liming.", l.Disagree, strings.ReplaceAll(string(l.Taken), "-", " "))})
+		}
+	}
+	if c.p.Stage == Planted {
+		return
+	}
+	for _, a := range w.Items {
+		switch {
+		case a.Key == "lime" && a.Blocked != "":
+			f := finding.Finding{Rule: "works.lime-unanalysed", Weight: finding.Stops, Step: "soil", Subject: a.Product, Source: "method AMD-2",
+				Sentence: fmt.Sprintf("%s of pure lime are needed for the block, but of “%s” no rate can be given: %s.", c.text(a.PureT*1000, units.MassT), a.Product, a.Blocked)}
+			for _, m := range c.in.Estate.Materials {
+				if m.Analysed() && m.Name != a.Product {
+					f.Remedies = append(f.Remedies, finding.Remedy{Label: "Take " + m.Name, Patch: map[string]any{"works": map[string]any{"material": m.ID}}})
+				}
+			}
+			c.note(f)
+			continue
+		case a.Blocked != "":
+			c.note(finding.Finding{Rule: "works.blocked-" + a.Key, Weight: finding.Mend, Step: "soil", Subject: a.Name, Sentence: a.Name + ": " + a.Blocked + ".", Source: a.Source})
+			continue
+		case a.Guess:
+			c.note(finding.Finding{Rule: "works.guess", Weight: finding.Watch, Step: "soil", Subject: a.Product, Source: "method AMD-2",
+				Sentence: fmt.Sprintf("The analysis of “%s” is a guess: the %s rest on it. Have it analysed, heavy metals too, before it is spread.", a.Product, c.text(a.TotalKg, units.MassT))})
+		}
+		if a.Reached < 0.995 && len(a.Doses) > 0 && !c.worksDone(a.Key) {
+			first := a.Doses[0]
+			late := c.day0()
+			if m := c.start().AddMonths(a.LeadMonths + (len(a.Doses)-1)*a.gap); m.After(late) {
+				late = m
+			}
+			c.note(finding.Finding{Rule: "works.late-" + a.Key, Weight: finding.Mend, Step: "soil", Subject: a.Name, Source: "lead times are common practice; the share reached is reckoned in proportion to time, assumed",
+				Sentence: fmt.Sprintf("%s (%s) should have begun by %s to act before planting on %s. Beginning on %s: %s.", a.Name, c.text(a.TotalKg, units.MassT), first.From.Words(), c.day0().Words(), c.start().Words(), a.Effect),
+				Remedies: c.moveTo(late)})
+		}
+	}
+}
+
+func (c *computation) worksDone(key string) bool { return !c.doneOn("works-" + key + "-1").IsZero() }
+
+// rule says how the days of its applications follow.
+func (a Amendment) rule() string {
+	s := fmt.Sprintf("%d months before planting, at least %d", a.LeadMonths, a.MinMonths)
+	if n := len(a.Doses); n > 1 {
+		s = fmt.Sprintf("%d applications %d months apart, the last %s", n, a.gap, s)
+	}
+	return s
+}
+
+// doneOn is the day a job was recorded as done.
+func (c *computation) doneOn(key string) civil.Date {
+	switch {
+	case c.planting != nil:
+		return c.planting.Done[key]
+	case c.in.Block.Intent != nil:
+		return c.in.Block.Intent.Done[key]
+	}
+	return civil.Date{}
+}
+
+// worksJobs dates the amendments. The last dose of a thing the sheet already has a job for goes into that
+// job; kinds maps a sheet's job to the kind of its task.
+func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
+	into := map[string]string{"lime": "lime", "sulphur": "sulphur", "organic": "manure"}
+	for _, a := range c.p.Works.Items {
+		for k, d := range a.Doses {
+			detail := fmt.Sprintf("%s of %s for the block, %s on the treated ground, mixed to %s", c.text(d.Kg, units.MassT), a.Product, c.text(a.PerHaKg/float64(len(a.Doses)), units.YieldT), c.text(c.p.Works.DepthCm, units.Depth))
+			if a.M3 > 0 {
+				detail += fmt.Sprintf(" (%s)", c.text(a.M3/float64(len(a.Doses)), units.Earth))
+			}
+			merged := false
+			if k == len(a.Doses)-1 {
+				for i := range jobs {
+					if kind := kinds[jobs[i].Key]; kind != "" && kind == into[a.Key] {
+						jobs[i].Detail = detail + ". " + capital(jobs[i].Detail)
+						merged = true
+						break
+					}
+				}
+			}
+			if merged {
+				continue
+			}
+			key := fmt.Sprintf("works-%s-%d", a.Key, k+1)
+			done := c.doneOn(key)
+			name := a.Name
+			if len(a.Doses) > 1 {
+				name += fmt.Sprintf(", application %d of %d", k+1, len(a.Doses))
+			}
+			jobs = append(jobs, Job{Key: key, Name: name, Phase: "soil", Age: c.seasons.YearOf(d.From) - c.first + 1, From: d.From, By: d.By, Detail: detail, Why: a.Why, Caution: a.Caution,
+				Rule: a.rule(), Origin: a.Source, Preparation: true, Done: done, Passed: c.p.Stage != Planted && done.IsZero() && d.By.Before(c.in.Today)})
+		}
+	}
+	if c.p.Works.Lime == nil {
+		return jobs
+	}
+	for i := range jobs {
+		has := false
+		for _, a := range c.p.Works.Items {
+			has = has || into[a.Key] == kinds[jobs[i].Key]
+		}
+		if k := kinds[jobs[i].Key]; !has && (k == "lime" || k == "sulphur") {
+			jobs[i].Detail = "By the soil test none is needed. " + capital(jobs[i].Detail)
+		}
+	}
+	return jobs
+}

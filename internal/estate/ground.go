@@ -1,0 +1,708 @@
+package estate
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"math"
+	"sort"
+	"sync"
+
+	"slowroot/core/civil"
+	"slowroot/core/climate"
+	"slowroot/core/finding"
+	"slowroot/core/geo"
+	"slowroot/core/plan"
+	"slowroot/core/practice"
+	"slowroot/core/soil"
+	"slowroot/core/units"
+	"slowroot/internal/formats/heights"
+	"slowroot/internal/formats/labreport"
+	"slowroot/internal/formats/station"
+	"slowroot/internal/store"
+)
+
+// memory keeps what is slow to work out and follows from inputs named in its key. It is emptied when it
+// grows beyond what an estate has.
+type memory struct {
+	mu   sync.Mutex
+	kept map[string]any
+}
+
+func recall[T any](m *memory, key string, make func() (T, error)) (T, error) {
+	m.mu.Lock()
+	if v, ok := m.kept[key]; ok {
+		m.mu.Unlock()
+		return v.(T), nil
+	}
+	m.mu.Unlock()
+	v, err := make()
+	if err != nil {
+		return v, err
+	}
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	if m.kept == nil || len(m.kept) > 512 {
+		m.kept = map[string]any{}
+	}
+	m.kept[key] = v
+	return v, nil
+}
+
+func keyOf(kind string, of ...any) string {
+	text, _ := json.Marshal(of) // plain values always encode
+	sum := sha256.Sum256(text)
+	return kind + hex.EncodeToString(sum[:])
+}
+
+// heightsOf reads the estate's height files.
+func (s *Service) heightsOf(ctx context.Context, list []plan.HeightSource) ([]plan.Heights, error) {
+	out := make([]plan.Heights, 0, len(list))
+	for i, h := range list {
+		got, err := recall(&s.memory, "heights"+h.Digest+h.Kind+h.CRS, func() (plan.Heights, error) {
+			text, err := s.store.File(ctx, h.Digest)
+			if errors.Is(err, store.ErrNotFound) {
+				return plan.Heights{}, finding.Bad(fmt.Sprintf("heights[%d].digest", i), h.Digest, "is not a file kept here", "read the heights in again")
+			}
+			if err != nil {
+				return plan.Heights{}, err
+			}
+			kind, crs := heights.CSV, "EPSG:4326"
+			if h.Kind == "grid" {
+				kind, crs = heights.ASC, h.CRS
+			}
+			system, err := geo.SystemNamed(crs)
+			if err != nil {
+				return plan.Heights{}, err
+			}
+			return heights.Read(kind, text, system)
+		})
+		if err != nil {
+			return nil, err
+		}
+		got.HeightSource = h
+		out = append(out, got)
+	}
+	return out, nil
+}
+
+// land works out how a block lies; nil where no heights reach it.
+func (s *Service) land(ctx context.Context, e plan.Estate, b plan.Block) (*plan.Land, error) {
+	if len(e.Heights) == 0 {
+		return nil, nil
+	}
+	return recall(&s.memory, keyOf("land", e.Heights, e.Barriers, b.Boundary), func() (*plan.Land, error) {
+		src, err := s.heightsOf(ctx, e.Heights)
+		if err != nil {
+			return nil, err
+		}
+		return plan.Survey(b.Boundary, src, e.Barriers)
+	})
+}
+
+// series is the daily record: the file, and over it what the station sent.
+func (s *Service) series(ctx context.Context, e plan.Estate) (*climate.Series, error) {
+	digest := ""
+	if e.Weather != nil {
+		digest = e.Weather.Digest
+	}
+	return recall(&s.memory, fmt.Sprintf("series%s/%d", digest, s.stationReads.Load()), func() (*climate.Series, error) {
+		var days []climate.Day
+		if digest != "" {
+			text, err := s.store.File(ctx, digest)
+			if errors.Is(err, store.ErrNotFound) {
+				return nil, finding.Bad("weather.digest", digest, "is not a file kept here", "read the weather record in again")
+			}
+			if err != nil {
+				return nil, err
+			}
+			if days, err = station.Days(text); err != nil {
+				return nil, err
+			}
+		}
+		sent, err := s.store.Days(ctx)
+		if err != nil || len(days)+len(sent) == 0 {
+			return nil, err
+		}
+		known := map[civil.Date]int{}
+		for i, d := range days {
+			known[d.On] = i
+		}
+		for _, d := range sent {
+			if i, ok := known[d.On]; ok {
+				days[i] = d
+				continue
+			}
+			days = append(days, d)
+		}
+		got := climate.NewSeries(days)
+		return &got, nil
+	})
+}
+
+func (s *Service) climateAt(ctx context.Context, e plan.Estate, lat float64) (*climate.Site, error) {
+	lat = math.Round(lat*10) / 10
+	digest := ""
+	if e.Weather != nil {
+		digest = e.Weather.Digest
+	}
+	return recall(&s.memory, keyOf("climate", digest, s.stationReads.Load(), e.Climate, e.Source, e.ElevationM, e.Coast, lat), func() (*climate.Site, error) {
+		days, err := s.series(ctx, e)
+		if err != nil {
+			return nil, err
+		}
+		source := e
+		if source.Source == "" && e.Weather != nil {
+			source.Source = e.Weather.Name
+		}
+		site := source.ClimateOf(days, lat)
+		return &site, nil
+	})
+}
+
+// ground fills in what a plan needs to know of the lie and the climate.
+func (s *Service) ground(ctx context.Context, in *plan.Input) error {
+	if len(in.Block.Boundary.Outer) == 0 {
+		return nil
+	}
+	if geo.Validate(in.Block.Boundary) != nil {
+		return nil // the plan says what is wrong with it
+	}
+	var err error
+	if in.Land, err = s.land(ctx, in.Estate, in.Block); err != nil {
+		return err
+	}
+	in.Climate, err = s.climateAt(ctx, in.Estate, geo.LocalPlane(in.Block.Boundary).Lat0)
+	return err
+}
+
+// Land is a block's lie as it is drawn; store.ErrNotFound where no heights reach it.
+func (s *Service) Land(ctx context.Context, id string) (plan.Drawing, error) {
+	e, d, err := s.at(ctx, id)
+	if err != nil {
+		return plan.Drawing{}, err
+	}
+	l, err := s.land(ctx, e.Estate, d.Block)
+	if err != nil {
+		return plan.Drawing{}, err
+	}
+	if l == nil {
+		return plan.Drawing{}, fmt.Errorf("heights that reach %s: %w", d.Block.Name, store.ErrNotFound)
+	}
+	return l.Draw(geo.LocalPlane(d.Block.Boundary)), nil
+}
+
+// Fit judges every crop on a block.
+func (s *Service) Fit(ctx context.Context, id string) ([]plan.Fit, error) {
+	e, d, err := s.at(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	in, err := s.input(ctx, e.Estate, id, d.Block)
+	if err != nil {
+		return nil, err
+	}
+	return plan.Matrix(in, s.sheets.All(), true), nil
+}
+
+// FitOf judges one crop on every block.
+func (s *Service) FitOf(ctx context.Context, sheet string) ([]plan.Fit, error) {
+	sh, ok := s.sheets.Get(sheet)
+	if !ok {
+		return nil, fmt.Errorf("sheet %q: %w", sheet, store.ErrNotFound)
+	}
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return nil, err
+	}
+	docs, err := s.blocks(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := []plan.Fit{}
+	for _, d := range docs {
+		in, err := s.input(ctx, e.Estate, d.ID, d.Block)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, plan.Matrix(in, []*practice.Sheet{sh}, true)...)
+	}
+	return out, nil
+}
+
+// HeightsFile is a file of heights and what is said about it.
+type HeightsFile struct {
+	Name      string     `json:"name"`
+	Text      string     `json:"text"`
+	CRS       string     `json:"crs"` // "" asks for a proposal
+	AccuracyM float64    `json:"accuracyM"`
+	How       string     `json:"how"`
+	On        civil.Date `json:"on"`
+}
+
+// HeightsRead is what such a file holds, for a look at it on the map before it is kept.
+type HeightsRead struct {
+	Kind     string      `json:"kind"`
+	CRS      string      `json:"crs"`
+	CRSName  string      `json:"crsName"`
+	Proposed bool        `json:"proposed"` // nobody said the system; this one is the estate's own zone
+	Count    int         `json:"count"`
+	Lowest   float64     `json:"lowest"`
+	Highest  float64     `json:"highest"`
+	CellM    float64     `json:"cellM"`
+	Outline  []geo.Point `json:"outline"`
+	Spots    []geo.Point `json:"spots"` // some of them, to be seen
+	FarKm    float64     `json:"farKm"` // from the nearest block; 0 where one lies inside
+	Doubt    string      `json:"doubt,omitempty"`
+}
+
+func (s *Service) middle(ctx context.Context) (geo.Point, bool) {
+	docs, err := s.blocks(ctx)
+	if err != nil || len(docs) == 0 {
+		return geo.Point{}, false
+	}
+	p := geo.LocalPlane(docs[0].Block.Boundary)
+	return geo.Point{Lon: p.Lon0, Lat: p.Lat0}, true
+}
+
+// ReadHeights reads a file and says what it holds; it writes nothing.
+func (s *Service) ReadHeights(ctx context.Context, f HeightsFile) (HeightsRead, plan.Heights, error) {
+	var out HeightsRead
+	kind := heights.Guess(f.Text)
+	crs := f.CRS
+	at, known := s.middle(ctx)
+	if crs == "" {
+		crs, out.Proposed = "EPSG:4326", true
+		if kind == heights.ASC && known {
+			crs = geo.UTMAt(at).Code
+			if probe, err := heights.Grid(f.Text); err == nil && probe.Cell < 0.1 {
+				crs = "EPSG:4326"
+			}
+		}
+	}
+	system, err := geo.SystemNamed(crs)
+	if err != nil {
+		return out, plan.Heights{}, err
+	}
+	h, err := heights.Read(kind, f.Text, system)
+	if err != nil {
+		return out, h, err
+	}
+	out.Kind, out.CRS, out.CRSName, out.Count = h.Kind, h.CRS, h.System.Name, h.Count
+	out.Lowest, out.Highest = math.Inf(1), math.Inf(-1)
+	see := func(z float64) {
+		if !math.IsNaN(z) {
+			out.Lowest, out.Highest = math.Min(out.Lowest, z), math.Max(out.Highest, z)
+		}
+	}
+	lo, hi := geo.Point{Lon: 180, Lat: 90}, geo.Point{Lon: -180, Lat: -90}
+	reach := func(p geo.Point) {
+		lo.Lon, lo.Lat, hi.Lon, hi.Lat = math.Min(lo.Lon, p.Lon), math.Min(lo.Lat, p.Lat), math.Max(hi.Lon, p.Lon), math.Max(hi.Lat, p.Lat)
+	}
+	out.Spots, out.Outline = []geo.Point{}, []geo.Point{}
+	if g := h.Grid; g != nil {
+		for _, z := range g.Z {
+			see(z)
+		}
+		out.CellM = g.Cell
+		if h.System.Degrees {
+			out.CellM *= 111320
+		}
+		x1, y1 := g.X0+float64(g.NX-1)*g.Cell, g.Y0+float64(g.NY-1)*g.Cell
+		for _, c := range []geo.XY{{X: g.X0, Y: g.Y0}, {X: x1, Y: g.Y0}, {X: x1, Y: y1}, {X: g.X0, Y: y1}} {
+			p := h.System.From(c)
+			out.Outline = append(out.Outline, p)
+			reach(p)
+		}
+	} else {
+		step := max(1, len(h.Spots)/400)
+		for i, p := range h.Spots {
+			see(p.Z)
+			reach(p.At)
+			if i%step == 0 {
+				out.Spots = append(out.Spots, p.At)
+			}
+		}
+		out.Outline = []geo.Point{lo, {Lon: hi.Lon, Lat: lo.Lat}, hi, {Lon: lo.Lon, Lat: hi.Lat}}
+	}
+	if known && (at.Lon < lo.Lon || at.Lon > hi.Lon || at.Lat < lo.Lat || at.Lat > hi.Lat) {
+		near := geo.Point{Lon: math.Min(math.Max(at.Lon, lo.Lon), hi.Lon), Lat: math.Min(math.Max(at.Lat, lo.Lat), hi.Lat)}
+		out.FarKm = geo.DistanceM(at, near) / 1000
+		if out.FarKm > 5 {
+			out.Doubt = fmt.Sprintf("These heights lie %.0f km from the estate: is the coordinate system right?", out.FarKm)
+		}
+	}
+	if h.Count >= 3 && out.Highest-out.Lowest > 1500 {
+		out.Doubt = fmt.Sprintf("The heights run from %.0f to %.0f m: is the unit metres?", out.Lowest, out.Highest)
+	}
+	return out, h, nil
+}
+
+// KeepHeights adds a file of heights to the estate.
+func (s *Service) KeepHeights(ctx context.Context, who string, revision int, f HeightsFile) (EstateDoc, error) {
+	_, h, err := s.ReadHeights(ctx, f)
+	if err != nil {
+		return EstateDoc{}, err
+	}
+	d, err := s.Estate(ctx)
+	if err != nil {
+		return EstateDoc{}, err
+	}
+	source, err := s.keepHeights(ctx, f, h)
+	if err != nil {
+		return EstateDoc{}, err
+	}
+	e := d.Estate
+	e.Heights = append(append([]plan.HeightSource{}, e.Heights...), source)
+	return s.putEstate(ctx, who, "Added the heights "+f.Name, revision, e)
+}
+
+// readHeights reads a file whose system is said.
+func readHeights(f HeightsFile) (plan.Heights, error) {
+	system, err := geo.SystemNamed(f.CRS)
+	if err != nil {
+		return plan.Heights{}, err
+	}
+	return heights.Read(heights.Guess(f.Text), f.Text, system)
+}
+
+// keepHeights stores heights as a file: a grid as it came, spots as longitude, latitude and height.
+func (s *Service) keepHeights(ctx context.Context, f HeightsFile, h plan.Heights) (plan.HeightSource, error) {
+	text, crs := f.Text, h.CRS
+	if h.Grid == nil {
+		text, crs = writeSpots(h.Spots), "EPSG:4326"
+	}
+	digest, err := s.store.KeepFile(ctx, "heights", text)
+	return plan.HeightSource{Name: f.Name, Kind: h.Kind, CRS: crs, AccuracyM: f.AccuracyM, How: f.How, On: f.On, Count: h.Count, Digest: digest}, err
+}
+
+func writeSpots(spots []plan.Spot) string {
+	out := []byte("lon,lat,z\n")
+	for _, p := range spots {
+		out = fmt.Appendf(out, "%.8f,%.8f,%.3f\n", p.At.Lon, p.At.Lat, p.Z)
+	}
+	return string(out)
+}
+
+// WeatherRead is what a daily record holds, and what the quality checks say of it.
+type WeatherRead struct {
+	Name  string         `json:"name"`
+	From  civil.Date     `json:"from"`
+	To    civil.Date     `json:"to"`
+	Days  int            `json:"days"`
+	Gaps  []climate.Gap  `json:"gaps"`
+	Notes []climate.Note `json:"notes"`
+}
+
+func weatherRead(name string, days []climate.Day) WeatherRead {
+	q := climate.NewSeries(days)
+	out := WeatherRead{Name: name, Gaps: q.Gaps, Notes: q.Notes}
+	if len(q.Days) > 0 {
+		out.From, out.To = q.Days[0].On, q.Days[len(q.Days)-1].On
+	}
+	for _, d := range q.Days {
+		if !math.IsNaN(d.TMin) && !math.IsNaN(d.TMax) {
+			out.Days++
+		}
+	}
+	return out
+}
+
+// ReadWeather reads a daily record and checks it; it writes nothing.
+func (s *Service) ReadWeather(name, text string) (WeatherRead, error) {
+	days, err := station.Days(text)
+	if err != nil {
+		return WeatherRead{}, err
+	}
+	return weatherRead(name, days), nil
+}
+
+// KeepWeather makes a daily record the estate's.
+func (s *Service) KeepWeather(ctx context.Context, who string, revision int, name, text string) (EstateDoc, error) {
+	d, err := s.Estate(ctx)
+	if err != nil {
+		return EstateDoc{}, err
+	}
+	e := d.Estate
+	if e.Weather, err = s.keepWeather(ctx, name, text); err != nil {
+		return EstateDoc{}, err
+	}
+	return s.putEstate(ctx, who, "Read the weather record "+name, revision, e)
+}
+
+// keepWeather stores a daily record as a file.
+func (s *Service) keepWeather(ctx context.Context, name, text string) (*plan.Weather, error) {
+	days, err := station.Days(text)
+	if err != nil {
+		return nil, err
+	}
+	digest, err := s.store.KeepFile(ctx, "weather", station.WriteDays(days))
+	r := weatherRead(name, days)
+	return &plan.Weather{Name: name, Digest: digest, From: r.From, To: r.To, Days: r.Days, Gaps: len(r.Gaps), Notes: len(r.Notes)}, err
+}
+
+// ClimateView is the climate of the estate as it is shown.
+type ClimateView struct {
+	Known   bool           `json:"known"`
+	Source  string         `json:"source"`
+	LatDeg  float64        `json:"latDeg"`
+	Months  []ClimateMonth `json:"months"`
+	Days    []ClimateDay   `json:"days"` // the year's days: what is usual on each
+	Years   []ClimateYear  `json:"years"`
+	Facts   []ClimateFact  `json:"facts"`
+	Gaps    []climate.Gap  `json:"gaps"`
+	Notes   []climate.Note `json:"notes"`
+	Station WeatherRead    `json:"station"` // what the station has sent
+}
+
+// ClimateMonth is a monthly normal with reference evapotranspiration.
+type ClimateMonth struct {
+	MeanC  float64 `json:"meanC"`
+	MinC   float64 `json:"minC"`
+	MaxC   float64 `json:"maxC"`
+	RainMM float64 `json:"rainMm"`
+	ET0MM  float64 `json:"et0Mm"`
+	Dry    bool    `json:"dry"`
+}
+
+// ClimateDay is one day of the year over all years recorded: lowest, usual and highest.
+type ClimateDay struct {
+	Low  float64 `json:"low"`  // lowest minimum
+	TMin float64 `json:"tmin"` // median
+	TMax float64 `json:"tmax"`
+	High float64 `json:"high"`
+	Rain float64 `json:"rain"` // mean, mm
+}
+
+// ClimateYear is what one year said.
+type ClimateYear struct {
+	Year      int     `json:"year"`
+	MinC      float64 `json:"minC"`
+	MaxC      float64 `json:"maxC"`
+	RainMM    float64 `json:"rainMm"`
+	FrostFree int     `json:"frostFree"`
+	Hours     float64 `json:"chillHours"`
+	Utah      float64 `json:"chillUtah"`
+	Portions  float64 `json:"chillPortions"`
+	Degree10  float64 `json:"degree10"`
+	Missing   float64 `json:"missing"`
+}
+
+// ClimateFact is a figure of the climate with what it rests on.
+type ClimateFact struct {
+	Label    string         `json:"label"`
+	Quantity units.Quantity `json:"quantity"`
+	Value    float64        `json:"value"`
+	Text     string         `json:"text,omitempty"`
+	Note     string         `json:"note"`
+	Source   string         `json:"source"`
+}
+
+// Climate is the climate of the estate.
+func (s *Service) Climate(ctx context.Context) (ClimateView, error) {
+	v := ClimateView{Months: []ClimateMonth{}, Days: []ClimateDay{}, Years: []ClimateYear{}, Facts: []ClimateFact{}, Gaps: []climate.Gap{}, Notes: []climate.Note{}, Station: weatherRead("", nil)}
+	d, err := s.Estate(ctx)
+	if err != nil {
+		return v, err
+	}
+	at, _ := s.middle(ctx)
+	site, err := s.climateAt(ctx, d.Estate, at.Lat)
+	if err != nil {
+		return v, err
+	}
+	days, err := s.series(ctx, d.Estate)
+	if err != nil {
+		return v, err
+	}
+	v.Known, v.Source, v.LatDeg = site.HasMonths, site.Described(), at.Lat
+	if site.HasMonths {
+		for i, m := range site.Months {
+			maxC := m.MaxC
+			if math.IsNaN(maxC) {
+				maxC = 2*m.MeanC - m.MinC
+			}
+			v.Months = append(v.Months, ClimateMonth{m.MeanC, m.MinC, maxC, m.RainMM, zeroed(site.ET0[i]), m.RainMM < 0.5*site.ET0[i]})
+		}
+	}
+	if days != nil {
+		v.Days, v.Gaps, v.Notes = dayStrip(days), days.Gaps, days.Notes
+	}
+	for _, y := range site.Years {
+		v.Years = append(v.Years, ClimateYear{y.Year, y.MinC, y.MaxC, y.RainMM, y.FrostFree, y.Chill.Hours, y.Chill.Utah, y.Chill.Portions, y.Degree10, y.Missing})
+	}
+	v.Facts = facts(site)
+	sent, err := s.store.Days(ctx)
+	if err != nil {
+		return v, err
+	}
+	v.Station = weatherRead("", sent)
+	return v, nil
+}
+
+func zeroed(x float64) float64 {
+	if math.IsNaN(x) {
+		return 0
+	}
+	return x
+}
+
+func dayStrip(s *climate.Series) []ClimateDay {
+	var mins, maxs, rains [367][]float64
+	for _, d := range s.Days {
+		k := d.On.DayOfYear()
+		if !math.IsNaN(d.TMin) && !math.IsNaN(d.TMax) {
+			mins[k], maxs[k] = append(mins[k], d.TMin), append(maxs[k], d.TMax)
+		}
+		if !math.IsNaN(d.Rain) {
+			rains[k] = append(rains[k], d.Rain)
+		}
+	}
+	out := []ClimateDay{}
+	for k := 1; k <= 365; k++ {
+		if len(mins[k]) == 0 {
+			return []ClimateDay{} // not a whole year yet
+		}
+		sum := 0.0
+		for _, r := range rains[k] {
+			sum += r
+		}
+		out = append(out, ClimateDay{climate.Quantile(mins[k], 0), climate.Quantile(mins[k], 0.5), climate.Quantile(maxs[k], 0.5), climate.Quantile(maxs[k], 1), sum / math.Max(1, float64(len(rains[k])))})
+	}
+	return out
+}
+
+func facts(s *climate.Site) []ClimateFact {
+	out := []ClimateFact{}
+	add := func(label string, q units.Quantity, v float64, note, source string) {
+		if !math.IsNaN(v) {
+			out = append(out, ClimateFact{Label: label, Quantity: q, Value: v, Note: note, Source: source})
+		}
+	}
+	add("Mean of the year", units.Temp, s.AnnualMeanC, "mean of the monthly means", "")
+	add("Mean of the growing season", units.Temp, s.SeasonMeanC, "months of 10 °C or more", "common practice, no source")
+	add("Hottest month, mean maximum", units.Temp, s.HotMaxC, "", "")
+	add("Rain of the year", units.Rain, s.RainMM, "", "")
+	add("Reference evapotranspiration", units.Rain, s.ET0Year, map[bool]string{true: "all measured", false: "humidity, sun or wind guessed from temperature, ± 15 %"}[s.ET0Sure], "Penman–Monteith: Allen et al., FAO Irrigation and Drainage Paper 56, 1998")
+	add("Dry months", units.Count, s.DryMonths, "rain under half of reference evapotranspiration", "common practice, no source")
+	add("Winter minimum", units.Temp, s.MinC10, fmt.Sprintf("one winter in ten goes below; %d winters", len(s.Years)), "type-7 quantile")
+	add("Frost-free days", units.Days, s.FrostFree, "nine years in ten reach it", "type-7 quantile")
+	if s.HasFrost {
+		r := s.LastFrost
+		day := civil.Must(2023, 1, 1).AddDays(r.Day - 1)
+		f := ClimateFact{Label: "Last frost of spring", Quantity: units.Plain, Value: float64(r.Day), Text: fmt.Sprintf("%d %s", day.Day(), monthName(day)), Source: "Thom & Shaw, Monthly Weather Review, 1958",
+			Note: fmt.Sprintf("frost after it one year in ten; day %.0f by the other school; %.0f %% of years have one", r.Empirical, 100*r.FrostShare)}
+		if r.Rough {
+			f.Note += "; fewer than ten years, rough"
+		}
+		out = append(out, f)
+	}
+	add("Chill, hours to 7.2 °C", units.Count, s.ChillHours, "nine winters in ten reach it", "Weinberger, Proc. Am. Soc. Hort. Sci., 1950")
+	add("Chill, portions", units.Count, s.Portions, "nine winters in ten reach it; dynamic model", "Fishman, Erez & Couvillon, J. Theor. Biol., 1987")
+	if n := len(s.Years); n > 0 {
+		var utah, deg []float64
+		for _, y := range s.Years {
+			deg = append(deg, y.Degree10)
+			if y.ChillKnown {
+				utah = append(utah, y.Chill.Utah)
+			}
+		}
+		add("Chill, Utah units", units.Count, climate.Quantile(utah, 0.1), "nine winters in ten reach it", "Richardson, Seeley & Walker, HortScience, 1974")
+		add("Degree-days over 10 °C", units.Count, climate.Quantile(deg, 0.5), "median of the years, single sine", "Baskerville & Emin, Ecology, 1969")
+	}
+	if s.Onset > 0 {
+		day := civil.Must(2023, 1, 1).AddDays(s.Onset - 1)
+		out = append(out, ClimateFact{Label: "The rains set in", Quantity: units.Plain, Value: float64(s.Onset), Text: fmt.Sprintf("%d %s", day.Day(), monthName(day)), Note: "median of the years: 20 mm in three days, no dry week after", Source: "Sivakumar, Agric. For. Meteorol., 1988"})
+	}
+	return out
+}
+
+func monthName(d civil.Date) string {
+	return []string{"January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"}[d.Month()-1]
+}
+
+// LabFile is a laboratory's file, with how its columns are to be read.
+type LabFile struct {
+	Text    string                    `json:"text"`
+	Lab     string                    `json:"lab"`
+	Mapping map[string]plan.LabColumn `json:"mapping"`
+}
+
+// ReadLab reads a laboratory's file: by the mapping given, else by the one remembered for the laboratory.
+func (s *Service) ReadLab(ctx context.Context, f LabFile) (labreport.Report, error) {
+	d, err := s.Estate(ctx)
+	if err != nil {
+		return labreport.Report{}, err
+	}
+	m := f.Mapping
+	if len(m) == 0 {
+		m = d.Estate.Labs[f.Lab]
+	}
+	return labreport.Read(f.Text, f.Lab, m)
+}
+
+// KeepLab adds a file's tests to a block and remembers the laboratory's columns, as one change.
+func (s *Service) KeepLab(ctx context.Context, who, id string, revision int, f LabFile) (BlockDoc, error) {
+	r, err := s.ReadLab(ctx, f)
+	if err != nil {
+		return BlockDoc{}, err
+	}
+	if !r.Ready {
+		for _, c := range r.Columns {
+			if c.Problem != "" {
+				return BlockDoc{}, finding.Bad("mapping."+c.Head, c.Unit, c.Problem, "another unit, or leave the column out")
+			}
+		}
+	}
+	return s.keepTests(ctx, who, id, revision, r, f.Lab, func(*plan.Block) {})
+}
+
+func (s *Service) keepTests(ctx context.Context, who, id string, revision int, r labreport.Report, lab string, also func(*plan.Block)) (BlockDoc, error) {
+	e, d, err := s.at(ctx, id)
+	if err != nil {
+		return BlockDoc{}, err
+	}
+	if d.Revision != revision {
+		return BlockDoc{}, &Stale{d}
+	}
+	b := d.Block
+	b.Tests = append(append([]soil.Test{}, b.Tests...), r.Tests...)
+	sort.SliceStable(b.Tests, func(i, j int) bool { return b.Tests[i].On.Before(b.Tests[j].On) })
+	also(&b)
+	if _, err := s.compute(ctx, e.Estate, id, b, nil); err != nil {
+		return BlockDoc{}, err
+	}
+	body, err := json.Marshal(b)
+	if err != nil {
+		return BlockDoc{}, err
+	}
+	writes := []store.Write{{Kind: store.BlockDoc, ID: id, Revision: revision, Body: body}}
+	if lab != "" {
+		labs := map[string]map[string]plan.LabColumn{}
+		for k, v := range e.Estate.Labs {
+			labs[k] = v
+		}
+		columns := map[string]plan.LabColumn{}
+		for _, c := range r.Columns {
+			columns[c.Head] = c.LabColumn
+		}
+		labs[lab] = columns
+		e.Estate.Labs = labs
+		text, err := json.Marshal(e.Estate)
+		if err != nil {
+			return BlockDoc{}, err
+		}
+		writes = append(writes, store.Write{Kind: store.EstateDoc, Revision: e.Revision, Body: text})
+	}
+	what := "Read a soil test for " + b.Name
+	if len(r.Tests) > 1 {
+		what = fmt.Sprintf("Read %d soil tests for %s", len(r.Tests), b.Name)
+	}
+	docs, err := s.store.Apply(ctx, who, what, writes...)
+	if err != nil {
+		return BlockDoc{}, s.stale(ctx, id, err)
+	}
+	return BlockDoc{ID: id, Revision: docs[0].Revision, Block: b}, nil
+}

@@ -1,0 +1,70 @@
+package estate
+
+import (
+	"slowroot/core/amend"
+	"slowroot/core/plan"
+	"slowroot/core/rotation"
+	"slowroot/core/soil"
+	"slowroot/internal/formats/labreport"
+	"slowroot/internal/standin"
+)
+
+// Lists are the words a person chooses from when describing ground, so that no front end keeps its own.
+type Lists struct {
+	Questions    []plan.Question `json:"questions"`
+	Uses         []Choice        `json:"uses"`
+	Textures     []soil.Class    `json:"textures"`
+	Structures   []string        `json:"structures"`
+	Hardnesses   []string        `json:"hardnesses"`
+	Roots        []string        `json:"roots"`
+	LayerSigns   []string        `json:"layerSigns"`
+	SurfaceSigns []string        `json:"surfaceSigns"`
+	Moistures    []string        `json:"moistures"`
+	TestFields   []TestField     `json:"testFields"`
+	OwnColumns   []string        `json:"ownColumns"` // of a laboratory's file, besides the numbers
+	PHMethods    []string        `json:"phMethods"`
+	Buffers      []string        `json:"buffers"`
+	LabTests     []string        `json:"labTests"`
+	Barriers     []string        `json:"barriers"`
+	Sorting      []plan.Sorted   `json:"sorting"`
+	Organics     []amend.Organic `json:"organics"`
+	Priced       []plan.Priced   `json:"priced"`
+}
+
+// Choice is an id and its words.
+type Choice struct {
+	ID    string `json:"id"`
+	Words string `json:"words"`
+}
+
+// TestField is a number a soil test can hold, with the units it is read in.
+type TestField struct {
+	Name  string   `json:"name"`
+	Label string   `json:"label"`
+	Unit  string   `json:"unit"`
+	Min   float64  `json:"min"`
+	Max   float64  `json:"max"`
+	Units []string `json:"units"`
+}
+
+func words[T ~string](list []T) []string {
+	out := make([]string, len(list))
+	for i, v := range list {
+		out[i] = string(v)
+	}
+	return out
+}
+
+// GroundLists are the lists; prices are asked for the estate's own materials too.
+func GroundLists(e plan.Estate) Lists {
+	l := Lists{Questions: plan.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
+		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
+		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: standin.Tests, Barriers: plan.BarrierKinds, Sorting: plan.Sorting, Organics: amend.Organics, Priced: e.PriceList()}
+	for _, k := range rotation.Kinds {
+		l.Uses = append(l.Uses, Choice{k.Kind, k.Words})
+	}
+	for _, f := range soil.Fields {
+		l.TestFields = append(l.TestFields, TestField{f.Name, f.Label, f.Unit, f.Min, f.Max, f.UnitNames()})
+	}
+	return l
+}

@@ -55,13 +55,22 @@ func NewSite(months []Month, s *Series, latDeg, elevationM float64, coast bool, 
 }
 
 func (site *Site) daily(s *Series, latDeg float64) {
-	if n := s.Normals(); !site.HasMonths {
+	n := s.Normals()
+	if !site.HasMonths {
 		whole := true
 		for _, m := range n {
 			whole = whole && !math.IsNaN(m.MeanC) && !math.IsNaN(m.RainMM)
 		}
 		if whole {
 			site.Months, site.HasMonths = n, true
+		}
+	}
+	for i := range site.Months { // what the normals leave out the days may know
+		m, d := &site.Months[i], n[i]
+		for _, p := range [][2]*float64{{&m.MaxC, &d.MaxC}, {&m.RH, &d.RH}, {&m.Wind, &d.Wind}, {&m.Sun, &d.Sun}} {
+			if site.HasMonths && math.IsNaN(*p[0]) {
+				*p[0] = *p[1]
+			}
 		}
 	}
 	site.Years = s.Years(latDeg, 0)

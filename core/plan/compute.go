@@ -130,6 +130,11 @@ func (c *computation) preparations(jobs []Job) []Job {
 			Passed: c.p.Stage != Planted && j.Passed(c.in.Today)})
 	}
 	kinds := c.taskKinds()
+	for _, a := range c.p.Works.Items {
+		for k := range a.Doses {
+			kinds[fmt.Sprintf("works-%s-%d", a.Key, k+1)] = amendmentTask[a.Key]
+		}
+	}
 	if c.p.Stage != Planted {
 		jobs = c.worksJobs(jobs, kinds)
 		jobs = append(jobs, c.groundJobs()...)

@@ -249,6 +249,9 @@ type Drawing struct {
 	Word      string            `json:"word"`
 }
 
+// leastFlowM2 is the ground whose water makes a line worth drawing.
+const leastFlowM2 = 15000
+
 // DrawnBarrier is a barrier's line on the plane.
 type DrawnBarrier struct {
 	Name string       `json:"name"`
@@ -286,7 +289,7 @@ func (l *Land) Draw(plane geo.Plane) Drawing {
 	s := l.Surface
 	for k, m2 := range s.Gathering() {
 		x, y := s.X0+float64(k%s.NX)*s.Cell, s.Y0+float64(k/s.NX)*s.Cell
-		if m2 < 8000 || s.To[k] < 0 || !near(x, y) {
+		if m2 < leastFlowM2 || s.To[k] < 0 || !near(x, y) || s.Depth(k) > 0.05 { // in a hollow it stands, it does not run
 			continue
 		}
 		t := int(s.To[k])

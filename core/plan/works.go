@@ -581,10 +581,12 @@ func (c *computation) doneOn(key string) civil.Date {
 	return civil.Date{}
 }
 
+// amendmentTask is the kind of task that spreads an amendment; gypsum is spread as lime is.
+var amendmentTask = map[string]string{"lime": "lime", "sulphur": "sulphur", "organic": "manure", "gypsum": "lime"}
+
 // worksJobs dates the amendments. The last dose of a thing the sheet already has a job for goes into that
 // job; kinds maps a sheet's job to the kind of its task.
 func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
-	into := map[string]string{"lime": "lime", "sulphur": "sulphur", "organic": "manure"}
 	for _, a := range c.p.Works.Items {
 		for k, d := range a.Doses {
 			detail := fmt.Sprintf("%s of %s for the block, %s on the treated ground, mixed to %s", c.text(d.Kg, units.MassT), a.Product, c.text(a.PerHaKg/float64(len(a.Doses)), units.YieldT), c.text(c.p.Works.DepthCm, units.Depth))
@@ -594,7 +596,7 @@ func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
 			merged := false
 			if k == len(a.Doses)-1 {
 				for i := range jobs {
-					if kind := kinds[jobs[i].Key]; kind != "" && kind == into[a.Key] {
+					if kind := kinds[jobs[i].Key]; a.Key != "gypsum" && !strings.HasPrefix(jobs[i].Key, "works-") && kind != "" && kind == amendmentTask[a.Key] {
 						jobs[i].Detail = detail + ". " + capital(jobs[i].Detail)
 						merged = true
 						break
@@ -620,7 +622,7 @@ func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
 	for i := range jobs {
 		has := false
 		for _, a := range c.p.Works.Items {
-			has = has || into[a.Key] == kinds[jobs[i].Key]
+			has = has || amendmentTask[a.Key] == kinds[jobs[i].Key]
 		}
 		if k := kinds[jobs[i].Key]; !has && (k == "lime" || k == "sulphur") {
 			jobs[i].Detail = "By the soil test none is needed. " + capital(jobs[i].Detail)

@@ -53,6 +53,18 @@ func run() error {
 	}
 	list := []picture{
 		{"estate", "/", 1280, 800, nil},
+		{"ground", "/blocks/{Gate Field}/ground", 1280, 800, nil},
+		{"pit-wall", "/blocks/{Gate Field}/soil", 1280, 900, []string{"Middle"}},
+		{"amendments", "/blocks/{Orchard Foot}/soil", 1280, 1500, []string{"Amendments"}},
+		{"fit", "/blocks/{Gate Field}/fit", 1280, 1000, nil},
+		{"prepare", "/blocks/{Orchard Foot}/prepare", 1280, 1000, nil},
+		{"climate", "/climate", 1280, 1000, nil},
+		{"heights", "/heights", 1280, 800, nil},
+		{"stores", "/stores", 1280, 800, nil},
+		{"fit-of", "/fit/hazelnut", 1280, 800, nil},
+		{"phone-checklist", "/blocks/{Gate Field}/checklist", 390, 844, nil},
+		{"phone-pit", "/blocks/{Gate Field}/soil", 390, 844, nil},
+		{"questions", "/blocks/{Gate Field}/ground", 1280, 800, []string{"Questions"}},
 		{"block-rows", "/blocks/{North Bank}/rows", 1280, 800, nil},
 		{"working", "/blocks/{North Bank}/rows", 1280, 800, []string{"#rows.stations"}},
 		{"block-plants", "/blocks/{Orchard Foot}/plants", 1280, 800, nil},

@@ -231,6 +231,9 @@ type Lists = estate.Lists
 // Material defines model for Material.
 type Material = plan.Material
 
+// MaterialState defines model for MaterialState.
+type MaterialState = estate.MaterialState
+
 // Month defines model for Month.
 type Month = plan.Month
 

@@ -29,6 +29,15 @@ type Lists struct {
 	Sorting      []plan.Sorted   `json:"sorting"`
 	Organics     []amend.Organic `json:"organics"`
 	Priced       []plan.Priced   `json:"priced"`
+	Materials    []MaterialState `json:"materials"`
+}
+
+// MaterialState is what follows from the analysis of a liming material of the estate.
+type MaterialState struct {
+	ID           string  `json:"id"`
+	Analysed     bool    `json:"analysed"`
+	EffectivePct float64 `json:"effectivePct"`
+	Kind         string  `json:"kind"` // dolomitic, magnesian or calcitic; "" unanalysed
 }
 
 // Choice is an id and its words.
@@ -59,7 +68,14 @@ func words[T ~string](list []T) []string {
 func GroundLists(e plan.Estate) Lists {
 	l := Lists{Questions: plan.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
 		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
-		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: standin.Tests, Barriers: plan.BarrierKinds, Sorting: plan.Sorting, Organics: amend.Organics, Priced: e.PriceList()}
+		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: standin.Tests, Barriers: plan.BarrierKinds, Sorting: plan.Sorting, Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}}
+	for _, m := range e.Materials {
+		st := MaterialState{ID: m.ID, Analysed: m.Analysed()}
+		if st.Analysed {
+			st.EffectivePct, st.Kind = m.Effective(), m.Kind()
+		}
+		l.Materials = append(l.Materials, st)
+	}
 	for _, k := range rotation.Kinds {
 		l.Uses = append(l.Uses, Choice{k.Kind, k.Words})
 	}

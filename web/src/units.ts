@@ -42,13 +42,15 @@ export function text(value: number, quantity: string, system: System): string {
   return unit === "°" || unit.startsWith("/") ? n + unit : n + gap + unit;
 }
 
+const zero = (quantity: string, system: System) => (system === "us" ? (entries[quantity]?.usZero ?? 0) : 0);
+
 /** toSI and fromSI convert what is typed in the reader's units. */
 export function toSI(shown: number, quantity: string, system: System): number {
-  return shown / showOf(quantity, system).factor;
+  return (shown - zero(quantity, system)) / showOf(quantity, system).factor;
 }
 export function fromSI(value: number, quantity: string, system: System): number {
   const show = showOf(quantity, system);
-  return Number((value * show.factor).toFixed(show.decimals));
+  return Number((value * show.factor + zero(quantity, system)).toFixed(show.decimals));
 }
 
 const months = [

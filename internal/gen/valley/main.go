@@ -26,7 +26,7 @@ func height(x, y float64) float64 {
 	z += 0.065 * math.Max(0, y-150) * step(-x-100, 60)                 // the terraces
 	z += 7 * step(y-352, 10) * step(x+240, 30)                         // the terrace bank
 	z += 26 * bell(x-520, 260) * bell(y-260, 330)                      // the hill
-	z -= 7.4 * bell(x+70, 150) * bell(y+335, 75)                      // the bowl at the foot of the gate field
+	z -= 7.4 * bell(x+70, 150) * bell(y+335, 75)                       // the bowl at the foot of the gate field
 	z -= 6 * bell(y+520+0.15*x, 70)                                    // the brook
 	z += 0.25*math.Sin(x/37)*math.Cos(y/29) + 0.12*math.Sin(x/11-y/17) // small unevenness
 	return z

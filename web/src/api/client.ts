@@ -92,6 +92,25 @@ export const useWorking = (id: string, figure: string) =>
     queryKey: ["working", id, figure],
     queryFn: () => take(api.GET("/blocks/{id}/working", { params: { path: { id }, query: { figure } } })),
   });
+export const useLists = () => useQuery({ queryKey: ["lists"], queryFn: () => take(api.GET("/lists")) });
+export const useClimate = () => useQuery({ queryKey: ["climate"], queryFn: () => take(api.GET("/climate")) });
+export const useLand = (id: string) =>
+  useQuery({
+    queryKey: ["land", id],
+    queryFn: () =>
+      take(api.GET("/blocks/{id}/land", { params: { path: { id } } })).catch((e: unknown) => {
+        if (e instanceof Failed && e.problem.status === 404) return null; // no heights reach it
+        throw e;
+      }),
+  });
+export const useFit = (id: string) =>
+  useQuery({ queryKey: ["fit", id], queryFn: () => take(api.GET("/blocks/{id}/fit", { params: { path: { id } } })) });
+export const useFitOf = (sheet: string) =>
+  useQuery({
+    queryKey: ["fitOf", sheet],
+    queryFn: () => take(api.GET("/fit/{sheet}", { params: { path: { sheet } } })),
+    enabled: sheet !== "",
+  });
 export const useJobs = (from: string, to: string) =>
   useQuery({
     queryKey: ["jobs", from, to],
@@ -124,17 +143,31 @@ function keep(doc: BlockDoc) {
   return doc;
 }
 
+const at = (d: BlockDoc) => ({ path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } });
+const ofEstate = (revision: number) => ({ header: { "If-Match": `"${revision}"`, ...by() } });
+
+/** read asks what a file holds; nothing is written. */
+export const read = {
+  heights: (body: Schema["HeightsFile"]) => take(api.POST("/import/heights", { body })),
+  weather: (body: Schema["NamedText"]) => take(api.POST("/import/weather", { body })),
+  normals: (body: Schema["NamedText"]) => take(api.POST("/import/normals", { body })),
+  lab: (body: Schema["LabFile"]) => take(api.POST("/import/lab", { body })),
+};
+
 /** latest is the newest state of a block that this page has seen. */
 export const latest = (doc: BlockDoc) => queryClient.getQueryData<BlockDoc>(["block", doc.id]) ?? doc;
-
 
 export const write = {
   addBlocks: (blocks: Block[]) => take(api.POST("/blocks", { params: { header: by() }, body: { blocks } })),
   remove: (d: BlockDoc) =>
-    take(api.DELETE("/blocks/{id}", { params: { path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } } })),
+    take(
+      api.DELETE("/blocks/{id}", { params: { path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } } }),
+    ),
   adopt: (d: BlockDoc) =>
     take(
-      api.POST("/blocks/{id}/adopt", { params: { path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } } }),
+      api.POST("/blocks/{id}/adopt", {
+        params: { path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } },
+      }),
     ).then(keep),
   planted: (d: BlockDoc, on: string) =>
     take(
@@ -145,6 +178,18 @@ export const write = {
     ).then(keep),
   estate: (revision: number, patch: Patch) =>
     take(api.PATCH("/estate", { params: { header: { "If-Match": `"${revision}"`, ...by() } }, body: patch })),
+  heights: (revision: number, body: Schema["HeightsFile"]) => take(api.POST("/heights", { params: ofEstate(revision), body })),
+  weather: (revision: number, body: Schema["NamedText"]) => take(api.POST("/weather", { params: ofEstate(revision), body })),
+  poll: () => take(api.POST("/station/poll")),
+  tests: (d: BlockDoc, body: Schema["LabFile"]) => take(api.POST("/blocks/{id}/tests", { params: at(d), body })).then(keep),
+  sample: (d: BlockDoc, body: Schema["SampleRequest"]) =>
+    take(api.POST("/blocks/{id}/samples", { params: at(d), body })).then(keep),
+  report: (d: BlockDoc, sample: string) => {
+    const p = at(d);
+    return take(
+      api.POST("/blocks/{id}/samples/{sample}/report", { params: { path: { ...p.path, sample }, header: p.header } }),
+    ).then(keep);
+  },
   undo: (change: number) => take(api.POST("/undo", { params: { header: { "If-Match": `"${change}"`, ...by() } } })),
   area: async (rings: number[][][]) => {
     const r = await take(

@@ -37,6 +37,8 @@ export default function BenchPage() {
   );
 }
 
+const short = (x: unknown) =>
+  typeof x === "number" ? Number(x.toPrecision(5)) : typeof x === "object" ? JSON.stringify(x) : String(x);
 const sampleRings = "[[[172.0, -38.0], [172.003, -38.0], [172.003, -37.998], [172.0, -37.998]]]";
 
 function Calculator({ c }: { c: Schema["Calculator"] }) {
@@ -44,7 +46,15 @@ function Calculator({ c }: { c: Schema["Calculator"] }) {
     Object.fromEntries(
       c.inputs.map((f) => [
         f.name,
-        f.kind === "rings" ? sampleRings : f.default === undefined ? (f.options?.[0] ?? "") : String(f.default),
+        f.kind === "rings"
+          ? sampleRings
+          : f.default === undefined
+            ? (f.options?.[0] ?? "")
+            : f.kind === "numbers"
+              ? (f.default as number[]).join(", ")
+              : f.kind === "table"
+                ? JSON.stringify(f.default, null, 1)
+                : String(f.default),
       ]),
     ),
   );
@@ -58,12 +68,24 @@ function Calculator({ c }: { c: Schema["Calculator"] }) {
         const t = typed[f.name]!.trim();
         if (t === "") continue;
         inputs[f.name] =
-          f.kind === "choice" ? t : f.kind === "rings" ? (JSON.parse(t) as unknown) : Number.isNaN(Number(t)) ? t : Number(t);
+          f.kind === "choice" || f.kind === "day"
+            ? t
+            : f.kind === "rings" || f.kind === "table"
+              ? (JSON.parse(t) as unknown)
+              : f.kind === "numbers"
+                ? t.split(/[\s,;]+/).map((x) => (x === "" || Number.isNaN(Number(x)) ? x : Number(x)))
+                : Number.isNaN(Number(t))
+                  ? t
+                  : Number(t);
       }
       setResult(await take(api.POST("/calculators/{name}", { params: { path: { name: c.name } }, body: { inputs } })));
     } catch (e) {
       setResult(undefined);
-      setError(e instanceof SyntaxError ? new Error("The rings are not written as JSON: lists of [longitude, latitude].") : e);
+      setError(
+        e instanceof SyntaxError
+          ? new Error("The rows or rings are not written as JSON: a list in square brackets, names and words in double quotes.")
+          : e,
+      );
     }
   };
   return (
@@ -84,7 +106,10 @@ function Calculator({ c }: { c: Schema["Calculator"] }) {
               <span className="text-sm text-faint">
                 {f.kind === "number" || f.kind === "integer"
                   ? `${f.min} to ${f.max.toLocaleString("en").replaceAll(",", "\u202f")} ${f.unit}`
-                  : f.unit}
+                  : f.kind === "table"
+                    ? (f.columns ?? []).map((x) => `${x.name} ${x.unit}`.trim()).join(", ")
+                    : f.unit}
+                {f.optional && " may be left out"}
               </span>
               {f.kind === "choice" ? (
                 <select
@@ -96,7 +121,7 @@ function Calculator({ c }: { c: Schema["Calculator"] }) {
                     <option key={o}>{o}</option>
                   ))}
                 </select>
-              ) : f.kind === "rings" ? (
+              ) : f.kind === "rings" || f.kind === "table" || f.kind === "numbers" ? (
                 <textarea
                   className="field block w-full"
                   rows={4}
@@ -105,8 +130,9 @@ function Calculator({ c }: { c: Schema["Calculator"] }) {
                 />
               ) : (
                 <input
-                  className="field block w-40 text-right"
-                  inputMode="decimal"
+                  className={`field block w-40 ${f.kind === "day" ? "" : "text-right"}`}
+                  type={f.kind === "day" ? "date" : "text"}
+                  inputMode={f.kind === "day" ? undefined : "decimal"}
                   value={typed[f.name]}
                   onChange={(e) => setTyped({ ...typed, [f.name]: e.target.value })}
                 />
@@ -129,7 +155,11 @@ function Calculator({ c }: { c: Schema["Calculator"] }) {
                     <dd className="text-lg font-semibold">
                       {typeof v === "number"
                         ? v.toLocaleString("en", { maximumSignificantDigits: 6 }).replaceAll(",", "\u202f")
-                        : String(v)}{" "}
+                        : Array.isArray(v)
+                          ? v.length > 24
+                            ? `${v.slice(0, 24).map(short).join(", ")} …`
+                            : v.map(short).join(", ")
+                          : String(v ?? "")}{" "}
                       <span className="unit text-sm">{o.unit}</span>
                     </dd>
                   </div>

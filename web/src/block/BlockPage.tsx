@@ -15,6 +15,8 @@ import { MarginNotes } from "./MarginNotes";
 import { stepPages, type StepKey } from "./steps";
 import { Working } from "./Working";
 
+/** Steps that need the whole sheet; their years stand at the others. */
+const wide = new Set<StepKey>(["soil", "fit", "prepare"]);
 const stageWords = { empty: "nothing planted or planned", planned: "planned", adopted: "adopted", planted: "planted" };
 
 export default function BlockPage() {
@@ -51,6 +53,7 @@ export default function BlockPage() {
   const usual = p.stage === "planted" ? p.yearToday : (p.years[Math.min(9, p.years.length - 1)]?.season ?? p.yearToday);
   const season = at ?? Math.min(Math.max(usual, p.years[0]?.season ?? usual), p.years.at(-1)?.season ?? usual);
   const planting = doc.block.planting;
+  const divides = <Forks forks={forks.data} error={forks.error} here={here} draft={draft} today={p.today} />;
   const props = { plan: p, doc, draft, press: setFigure, season, setSeason: setAt };
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[9.5rem_minmax(0,1fr)]">
@@ -62,7 +65,7 @@ export default function BlockPage() {
               <h1>{p.name}</h1>
               <span className="text-faint">
                 {p.sheetName ? `${p.sheetName.toLowerCase()}, ` : ""}
-                {stageWords[p.stage]}
+                {p.stage === "empty" && p.cropName ? `${p.cropName.toLowerCase()} considered` : stageWords[p.stage]}
                 {planting &&
                   ` ${p.stage === "planted" ? day(planting.planted) : "for " + day(p.stage === "empty" ? "" : (planting.date ?? ""))}`}
               </span>
@@ -74,11 +77,12 @@ export default function BlockPage() {
             </div>
             {draft.error !== undefined && <ErrorText error={draft.error} />}
             <Page {...props} />
+            {wide.has(here) && divides}
           </div>
           <MarginNotes plan={p} draft={draft} here={here} />
         </div>
-        {p.years.length > 0 && <GroundLine {...props} />}
-        {p.stage !== "empty" && <Forks forks={forks.data} error={forks.error} here={here} draft={draft} />}
+        {p.years.length > 0 && !wide.has(here) && <GroundLine {...props} />}
+        {!wide.has(here) && divides}
       </div>
       {figure && <Working id={id} figure={figure} press={setFigure} close={() => setFigure("")} />}
       {draft.stale && (

@@ -2,10 +2,20 @@ import type { Plan } from "../api/client";
 import { useReading } from "../shell/reading";
 
 /** Figures of a step: large, each with its unit lighter, each can be pressed for its working. */
-export function Figures({ plan, paths, press }: { plan: Plan; paths: string[]; press: (f: string) => void }) {
+export function Figures({
+  plan,
+  paths,
+  press,
+  across,
+}: {
+  plan: Plan;
+  paths: string[];
+  press: (f: string) => void;
+  across?: boolean; // side by side instead of one below the other
+}) {
   const { number, unit } = useReading();
   return (
-    <dl className="space-y-1.5 max-sm:grid max-sm:grid-cols-2 max-sm:gap-x-4">
+    <dl className={across ? "flex flex-wrap gap-x-7 gap-y-1" : "space-y-1.5 max-sm:grid max-sm:grid-cols-2 max-sm:gap-x-4"}>
       {paths.map((path) => {
         const f = plan.figures.find((x) => x.path === path);
         if (!f) return null;

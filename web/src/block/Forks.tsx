@@ -12,7 +12,19 @@ type Fork = Schema["Fork"];
 type Way = Schema["Way"];
 
 /** Where practice divides: the ways side by side, with what each would mean for this block. */
-export function Forks({ forks, error, here, draft }: { forks?: Fork[]; error: unknown; here: string; draft: Draft }) {
+export function Forks({
+  forks,
+  error,
+  here,
+  draft,
+  today,
+}: {
+  forks?: Fork[];
+  error: unknown;
+  here: string;
+  draft: Draft;
+  today: string;
+}) {
   const [taking, setTaking] = useState<{ fork: Fork; way: Way }>();
   const [why, setWhy] = useState("");
   const list = forks?.filter((f) => f.step === here) ?? [];
@@ -28,9 +40,15 @@ export function Forks({ forks, error, here, draft }: { forks?: Fork[]; error: un
           <form
             onSubmit={(e) => {
               e.preventDefault();
-              const patch: Record<string, unknown> = {
-                choices: { [taking.fork.id]: { option: taking.way.id, by: person.get(), on: null, why: why.trim() } },
+              const made = {
+                [taking.fork.id]: {
+                  option: taking.way.id,
+                  by: person.get(),
+                  on: taking.fork.scope === "block" ? today : null,
+                  why: why.trim(),
+                },
               };
+              const patch: Record<string, unknown> = { choices: made };
               if (taking.fork.id === "layout")
                 patch.layout = {
                   rowSpacingM: null,
@@ -40,7 +58,10 @@ export function Forks({ forks, error, here, draft }: { forks?: Fork[]; error: un
                   rowEndSetbackM: null,
                   pollinizer: null,
                 };
-              void draft.commit({ planting: patch }, `${taking.way.name} is taken`);
+              void draft.commit(
+                taking.fork.scope === "block" ? { decided: made } : { planting: patch },
+                `${taking.way.name} is taken`,
+              );
               setTaking(undefined);
             }}
           >
@@ -110,7 +131,7 @@ function ForkView({ fork, take }: { fork: Fork; take: (w: Way) => void }) {
                   {w.when && "; "}
                   {w.origin}
                 </p>
-                {!fork.locked && (!w.taken || !fork.decided) && (
+                {!fork.locked && w.consequences.length > 0 && (!w.taken || !fork.decided) && (
                   <button className="act mt-2 self-start" onClick={() => take(w)}>
                     {w.taken ? "Decide for this" : "Take this way"}
                     <span className="sr-only">: {w.name}</span>

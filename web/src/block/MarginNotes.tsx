@@ -14,11 +14,12 @@ export function MarginNotes({ plan, draft, here }: { plan: Plan; draft: Draft; h
   const [asked, setAsked] = useState<Schema["Remedy"]>();
   const [answer, setAnswer] = useState("");
   const [all, setAll] = useState(false);
-  const heavy = plan.findings.filter((f) => f.weight !== "inform");
-  const light = plan.findings.filter((f) => f.weight === "inform");
-  const near = light.filter((f) => f.step === here);
-  const rest = light.length - near.length;
-  const list = [...heavy, ...(all ? light : near)];
+  // what concerns this step first, then what must be mended anywhere; the rest on request
+  const near = plan.findings.filter((f) => f.step === here);
+  const heavy = plan.findings.filter((f) => f.step !== here && (f.weight === "stops" || f.weight === "mend"));
+  const light = plan.findings.filter((f) => f.step !== here && f.weight !== "stops" && f.weight !== "mend");
+  const rest = light.length;
+  const list = [...near, ...heavy, ...(all ? light : [])];
   return (
     <aside aria-label="In the margin" className="border-line px-4 py-3 max-lg:border-t lg:border-l">
       <h2>In the margin</h2>
@@ -52,7 +53,7 @@ export function MarginNotes({ plan, draft, here }: { plan: Plan; draft: Draft; h
       </ul>
       {rest > 0 && (
         <button className="mt-2 text-faint underline" onClick={() => setAll(!all)}>
-          {all ? "Only what concerns this step" : `${rest} more, good to know at other steps`}
+          {all ? "Only what concerns this step" : `${rest} more at other steps`}
         </button>
       )}
       {asked && (

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { api, changed, take, useSheets, write, type BlockDoc, type Plan } from "../api/client";
+import { api, changed, take, useSheets, write, type BlockDoc, type Plan, type Schema } from "../api/client";
 import { useReading } from "../shell/reading";
 import { say, sayError } from "../shell/Notices";
 import { Busy, ErrorText } from "../shell/States";
@@ -134,6 +134,9 @@ function Survival({ draft, doc, sheet }: { draft: Draft; doc: BlockDoc; sheet: n
   );
 }
 
+/** The sheets a planting can be planned with; the others judge ground only. */
+const whole = (sheets?: Schema["Sheet"][]) => (sheets ?? []).filter((s) => s.layouts.length > 0);
+
 const empty = { layout: {}, adoptedOn: "", baseDate: "", planted: "" };
 
 /** Nothing stands here yet: every crop of the library, computed for this ground, side by side. */
@@ -148,7 +151,7 @@ function CropChoice({ doc, draft, today }: { doc: BlockDoc; draft: Draft; today:
     if (!sheets.data || !date) return;
     setError(undefined);
     void Promise.all(
-      sheets.data.map((s) =>
+      whole(sheets.data).map((s) =>
         take(
           api.POST("/blocks/{id}/preview", {
             params: { path: { id: doc.id } },
@@ -197,7 +200,7 @@ function CropChoice({ doc, draft, today }: { doc: BlockDoc; draft: Draft; today:
             </tr>
           </thead>
           <tbody>
-            {sheets.data?.map((s) => {
+            {whole(sheets.data).map((s) => {
               const p = plans[s.id];
               const f = (path: string) => p?.figures.find((x) => x.path === path);
               const show = (path: string) => {

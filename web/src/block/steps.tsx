@@ -3,6 +3,9 @@ import type { BlockDoc, Plan } from "../api/client";
 import type { Draft } from "./draft";
 import { CareStep } from "./CareStep";
 import { GroundStep } from "./GroundStep";
+import { FitStep } from "../fit/FitStep";
+import { PrepareStep } from "./PrepareStep";
+import { SoilStep } from "./SoilStep";
 import { PlantsStep } from "./PlantsStep";
 import { RecordStep } from "./RecordStep";
 import { RowsStep } from "./RowsStep";
@@ -16,11 +19,14 @@ export interface StepProps {
   season: number;
   setSeason: (s: number) => void;
 }
-export type StepKey = "ground" | "rows" | "plants" | "care" | "yield" | "record";
+export type StepKey = "ground" | "soil" | "fit" | "prepare" | "rows" | "plants" | "care" | "yield" | "record";
 
 /** The steps in the order the work is done. */
 export const stepPages: Record<StepKey, { name: string; page: ComponentType<StepProps> }> = {
   ground: { name: "Ground", page: GroundStep },
+  soil: { name: "Soil", page: SoilStep },
+  fit: { name: "Fit", page: FitStep },
+  prepare: { name: "Prepare", page: PrepareStep },
   rows: { name: "Rows", page: RowsStep },
   plants: { name: "Plants", page: PlantsStep },
   care: { name: "Care", page: CareStep },

@@ -1,17 +1,14 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import { changed, useEstate, useHistory, write, type Patch } from "../api/client";
-import { useReading } from "../shell/reading";
+import { TextField } from "../shell/Fields";
 import { say, sayError } from "../shell/Notices";
 import { Busy, Trouble } from "../shell/States";
-import { Wide } from "../shell/Wide";
-
-const monthNames = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 
 /** The estate itself: units, season windows, people, climate normals and the history of changes. */
 export default function SettingsPage() {
   const estate = useEstate();
   const history = useHistory();
-  const { number, unit } = useReading();
   const [name, setName] = useState("");
   const [role, setRole] = useState("");
   if (estate.isPending) return <Busy what="Opening the estate" />;
@@ -70,48 +67,32 @@ export default function SettingsPage() {
           </label>
           <button className="act">Add</button>
         </form>
-        <h2 className="mt-6">Climate, monthly normals</h2>
-        {e.climate.length === 0 ? (
-          <p className="text-faint">None are known.</p>
-        ) : (
-          <>
-            <Wide label="Monthly normals">
-              <table className="tbl">
-                <thead>
-                  <tr>
-                    <th />
-                    {monthNames.map((m) => (
-                      <th key={m} className="num">
-                        {m}
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {(
-                    [
-                      ["mean", "meanC", "temp"],
-                      ["night", "minC", "temp"],
-                      ["rain", "rainMm", "rain"],
-                    ] as const
-                  ).map(([label, k, q]) => (
-                    <tr key={k}>
-                      <td className="whitespace-nowrap">
-                        {label} <span className="unit">{unit(q)}</span>
-                      </td>
-                      {e.climate.map((m, i) => (
-                        <td key={i} className="num">
-                          {number(m[k], q)}
-                        </td>
-                      ))}
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Wide>
-            <p className="text-sm text-faint">{e.climateSource}</p>
-          </>
-        )}
+        <h2 className="mt-6">Ground and weather</h2>
+        <p className="flex flex-wrap gap-2">
+          <Link className="act" to="/climate">
+            Climate
+          </Link>
+          <Link className="act" to="/heights">
+            Heights and barriers
+          </Link>
+          <Link className="act" to="/stores">
+            Materials and prices
+          </Link>
+        </p>
+        <div className="mt-2 flex flex-wrap gap-3">
+          <TextField
+            label="Soil laboratory's address on this machine"
+            width="w-64"
+            value={e.laboratory ?? ""}
+            keep={(v) => put({ laboratory: v }, "The laboratory's address is kept")}
+          />
+          <TextField
+            label="Weather station's address"
+            width="w-64"
+            value={e.station ?? ""}
+            keep={(v) => put({ station: v }, "The station's address is kept")}
+          />
+        </div>
         <h2 className="mt-6">Seasons</h2>
         <p className="text-sm text-faint">
           What the sheets call a season has these days here. The season year starts with early spring.

@@ -50,35 +50,45 @@ function SheetView({ s }: { s: Schema["Sheet"] }) {
         {s.name} <i className="text-lg font-normal">{s.botanical}</i>
       </h1>
       <p className="max-w-prose">
-        {s.habit}. It lives {s.life.low} to {s.life.high} years and gives {s.product.name} ({s.product.basis}).
+        {s.habit}. It lives {s.life.low === s.life.high ? s.life.low : `${s.life.low} to ${s.life.high}`} years
+        {s.product.name && ` and gives ${s.product.name} (${s.product.basis})`}.{" "}
+        {s.layouts.length === 0 &&
+          "The sheet says what the ground must be and how it is prepared; it does not plan a planting yet."}
+      </p>
+      <p>
+        <Link className="underline" to={`/fit/${s.id}`}>
+          Where could it stand?
+        </Link>
       </p>
       <p className="text-sm text-faint">
         Version {s.version}, {s.digest}
       </p>
-      <Part title="Layouts">
-        <thead>
-          <tr>
-            <th>way</th>
-            <th className="num">plants</th>
-            <th>when</th>
-            <th>from</th>
-          </tr>
-        </thead>
-        <tbody>
-          {s.layouts.map((l) => (
-            <tr key={l.id}>
-              <td>
-                <b>{l.name}</b> {l.default && <span className="text-faint">usual</span>}
-                <br />
-                {l.sentence}
-              </td>
-              <td className="num whitespace-nowrap">{text(l.perHa, "perArea")}</td>
-              <td>{l.when}</td>
-              <td className="text-sm text-faint">{from(l.origin)}</td>
+      {s.layouts.length > 0 && (
+        <Part title="Layouts">
+          <thead>
+            <tr>
+              <th>way</th>
+              <th className="num">plants</th>
+              <th>when</th>
+              <th>from</th>
             </tr>
-          ))}
-        </tbody>
-      </Part>
+          </thead>
+          <tbody>
+            {s.layouts.map((l) => (
+              <tr key={l.id}>
+                <td>
+                  <b>{l.name}</b> {l.default && <span className="text-faint">usual</span>}
+                  <br />
+                  {l.sentence}
+                </td>
+                <td className="num whitespace-nowrap">{text(l.perHa, "perArea")}</td>
+                <td>{l.when}</td>
+                <td className="text-sm text-faint">{from(l.origin)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Part>
+      )}
       {s.forks.map((f) => (
         <Part key={f.id} title={f.question}>
           <tbody>
@@ -106,9 +116,10 @@ function SheetView({ s }: { s: Schema["Sheet"] }) {
         </thead>
         <tbody>
           {s.limits.map((l) => (
-            <tr key={l.factor}>
+            <tr key={l.factor + l.ideal}>
               <td>
                 <b>{l.factor}</b>
+                {l.assumed && <span className="block text-sm text-faint">an edge it is judged by is assumed</span>}
               </td>
               <td>{l.ideal}</td>
               <td>{l.tolerated}</td>
@@ -117,24 +128,26 @@ function SheetView({ s }: { s: Schema["Sheet"] }) {
           ))}
         </tbody>
       </Part>
-      <Part title="Full yield">
-        <tbody>
-          {s.yields.map((y, i) => (
-            <tr key={i}>
-              <td className="whitespace-nowrap">
-                <b>{text(y.full.base, as)}</b>
-                <br />
-                <span className="text-faint">
-                  {text(y.full.low, as)} to {text(y.full.high, as)}
-                </span>
-              </td>
-              <td>at {text(y.referencePerHa, "perArea")}</td>
-              <td>{y.source}</td>
-              <td className="text-sm text-faint">{from(y.origin)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Part>
+      {s.yields.length > 0 && (
+        <Part title="Full yield">
+          <tbody>
+            {s.yields.map((y, i) => (
+              <tr key={i}>
+                <td className="whitespace-nowrap">
+                  <b>{text(y.full.base, as)}</b>
+                  <br />
+                  <span className="text-faint">
+                    {text(y.full.low, as)} to {text(y.full.high, as)}
+                  </span>
+                </td>
+                <td>at {text(y.referencePerHa, "perArea")}</td>
+                <td>{y.source}</td>
+                <td className="text-sm text-faint">{from(y.origin)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Part>
+      )}
       <Part title="Work">
         <thead>
           <tr>

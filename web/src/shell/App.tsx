@@ -18,6 +18,11 @@ const JobsPage = lazy(() => import("../jobs/JobsPage"));
 const SheetsPage = lazy(() => import("../sheets/SheetsPage"));
 const BenchPage = lazy(() => import("../bench/BenchPage"));
 const PrintPage = lazy(() => import("../print/PrintPage"));
+const ChecklistPage = lazy(() => import("../print/ChecklistPage"));
+const ClimatePage = lazy(() => import("../climate/ClimatePage"));
+const HeightsPage = lazy(() => import("../ground/HeightsPage"));
+const FitOfPage = lazy(() => import("../fit/FitOfPage"));
+const StoresPage = lazy(() => import("../stores/StoresPage"));
 const SettingsPage = lazy(() => import("../estate/SettingsPage"));
 
 export function App() {
@@ -50,6 +55,11 @@ export function App() {
             <Route path="/draw" element={<DrawPage />} />
             <Route path="/blocks/:id/draw" element={<DrawPage />} />
             <Route path="/blocks/:id/print" element={<PrintPage />} />
+            <Route path="/blocks/:id/checklist" element={<ChecklistPage />} />
+            <Route path="/climate" element={<ClimatePage />} />
+            <Route path="/heights" element={<HeightsPage />} />
+            <Route path="/fit/:sheet" element={<FitOfPage />} />
+            <Route path="/stores" element={<StoresPage />} />
             <Route path="/blocks/:id/:step?" element={<BlockPage />} />
             <Route path="/jobs" element={<JobsPage />} />
             <Route path="/sheets/:id?" element={<SheetsPage />} />

@@ -6,11 +6,13 @@ export function Panel({
   title,
   close,
   side,
+  wide,
   children,
 }: {
   title: ReactNode;
   close: () => void;
   side?: boolean;
+  wide?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -18,7 +20,7 @@ export function Panel({
       <DialogBackdrop className="fixed inset-0 bg-ink/25" />
       <div className={`fixed inset-0 flex ${side ? "justify-end" : "items-start justify-center p-4 pt-[10vh]"}`}>
         <DialogPanel
-          className={`flex max-h-full flex-col overflow-auto bg-paper ${side ? "w-full max-w-md border-l border-ink" : "max-h-[80vh] w-full max-w-lg border border-ink"}`}
+          className={`flex max-h-full flex-col overflow-auto bg-paper ${side ? "w-full max-w-md border-l border-ink" : `max-h-[80vh] w-full border border-ink ${wide ? "max-w-3xl" : "max-w-lg"}`}`}
         >
           <div className="flex items-start justify-between gap-4 border-b border-line px-5 py-3">
             <DialogTitle className="font-serif text-lg font-semibold">{title}</DialogTitle>

@@ -9,6 +9,7 @@ import { say, sayError } from "./Notices";
 const places = [
   ["/", "Estate"],
   ["/jobs", "Jobs"],
+  ["/stores", "Stores"],
   ["/sheets", "Sheets"],
   ["/bench", "Bench"],
 ] as const;
@@ -96,6 +97,16 @@ export function TopBar({
             <MenuItem>
               <Link to="/settings" className="block border-t border-line px-3 py-1 data-focus:bg-soil">
                 Estate, units, seasons, history
+              </Link>
+            </MenuItem>
+            <MenuItem>
+              <Link to="/climate" className="block px-3 py-1 data-focus:bg-soil">
+                Climate
+              </Link>
+            </MenuItem>
+            <MenuItem>
+              <Link to="/heights" className="block px-3 py-1 data-focus:bg-soil">
+                Lie of the land
               </Link>
             </MenuItem>
             <MenuItem>

@@ -37,7 +37,7 @@ func TestSeasonsAndPeople(t *testing.T) {
 	// who is at work signs the changes
 	must(t, page.Press("Tamsin Aldane"), page.Press("Oda Field"))
 	foot := blocks(t, prog.URL)["Orchard Foot"]
-	must(t, page.Go("/blocks/"+foot.ID+"/ground"), page.Type("Notes on the ground", "gate is broken"), page.Press("Keep"), page.Says("Kept"))
+	must(t, page.Go("/blocks/"+foot.ID+"/ground"), page.Press("Name and boundary"), page.Type("Notes on the ground", "gate is broken"), page.Press("Keep"), page.Says("Kept"))
 	var changes []struct{ Who, What string }
 	ask(t, "GET", prog.URL+"/api/v1/history", "", nil, &changes)
 	if changes[0].Who != "Oda Field" || !strings.Contains(changes[0].What, "notes") {
@@ -100,7 +100,7 @@ func TestProgramGoneIsSaid(t *testing.T) {
 	prog := run(t, "demo", "--data", t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 800)
-	must(t, page.Go("/blocks/"+foot.ID+"/ground"), prog.Stop())
+	must(t, page.Go("/blocks/"+foot.ID+"/ground"), page.Press("Name and boundary"), prog.Stop())
 	must(t, page.Type("Notes on the ground", "typed while it was gone"), page.Press("Keep"), page.Says("The program does not answer"))
 	if typed, _ := drive.Eval[bool](page, `document.querySelector("textarea").value === "typed while it was gone"`); !typed {
 		t.Error("what was typed is lost")

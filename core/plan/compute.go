@@ -102,6 +102,7 @@ func (c *computation) soil() {
 	}
 	c.profile()
 	c.works()
+	c.waterNeed()
 }
 
 // consider prepares the ground for a crop that is only thought about.
@@ -112,7 +113,7 @@ func (c *computation) consider() {
 	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: it.Date, Life: 1, Done: it.Done}
 	c.soil()
 	for _, o := range c.sheet.Operations(c.p.Choices) {
-		if len(o.Season) == 0 && o.Phase != "order" && o.Phase != "plant" && o.Phase != "establish" {
+		if len(o.Season) == 0 {
 			c.ops = append(c.ops, o)
 		}
 	}
@@ -124,6 +125,9 @@ func (c *computation) consider() {
 func (c *computation) preparations(jobs []Job) []Job {
 	names := at(c.ops)
 	for _, j := range schedule.Jobs(c.ops, c.cal) {
+		if c.planting == nil && !j.Preparation {
+			continue
+		}
 		o := j.Operation
 		jobs = append(jobs, Job{Key: j.Key, Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
 			Rule: rule(o, names), Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,

@@ -527,6 +527,7 @@ func (c *computation) judgeWorks() {
 	if c.p.Stage == Planted {
 		return
 	}
+	c.judgeMagnesium()
 	for _, a := range w.Items {
 		switch {
 		case a.Key == "lime" && a.Blocked != "":
@@ -557,6 +558,38 @@ func (c *computation) judgeWorks() {
 				Remedies: c.moveTo(late)})
 		}
 	}
+}
+
+// judgeMagnesium compares calcium to magnesium with the 2 to 5 : 1 that is usual, and names the lime that
+// mends it (method AMD-2).
+func (c *computation) judgeMagnesium() {
+	i, ok := c.in.Block.topTest()
+	l := c.p.Works.Lime
+	if !ok || l == nil || !l.Wanted {
+		return
+	}
+	t := c.in.Block.Tests[i]
+	m, have := c.material(choiceMaterial(c.in.Block))
+	if t.Ca == nil || t.Mg == nil || *t.Mg <= 0 || !have || !m.Analysed() {
+		return
+	}
+	ratio, want := *t.Ca / *t.Mg, ""
+	switch {
+	case ratio > 5 && m.Kind() == "calcitic":
+		want = "dolomitic"
+	case ratio < 2 && m.Kind() == "dolomitic":
+		want = "calcitic"
+	default:
+		return
+	}
+	f := finding.Finding{Rule: "works.magnesium", Weight: finding.Watch, Step: "soil", Subject: "Magnesium", Source: "method AMD-2, common practice, no source",
+		Sentence: fmt.Sprintf("Calcium stands to magnesium as %.1f to 1, 2 to 5 is usual, and %s is %s: a %s lime would mend both.", ratio, m.Name, m.Kind(), want)}
+	for _, x := range c.in.Estate.Materials {
+		if x.Analysed() && x.Kind() == want {
+			f.Remedies = append(f.Remedies, finding.Remedy{Label: "Take " + x.Name, Patch: map[string]any{"works": map[string]any{"material": x.ID}}})
+		}
+	}
+	c.note(f)
 }
 
 func (c *computation) worksDone(key string) bool { return !c.doneOn("works-" + key + "-1").IsZero() }

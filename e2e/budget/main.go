@@ -50,6 +50,8 @@ func run() error {
 		{"./internal/estate", "BenchmarkOverviewDemonstration", "whole demonstration estate, from the store", 50},
 		{"./core/layout", "BenchmarkPlace100000", "100 000 stations placed", 50},
 		{"./core/plan", "BenchmarkForksHazelnut", "every way of every fork of a block", 100},
+		{"./core/plan", "BenchmarkMatrix30x200", "fit of 30 crops on 200 blocks", 200},
+		{"./core/terrain", "BenchmarkGrid1000", "1 000 × 1 000 heights to slope and contours", 1000},
 	} {
 		ms, err := bench(b.pkg, b.name)
 		if err != nil {
@@ -172,9 +174,9 @@ func visit(url string, ids ...string) error {
 		return err
 	}
 	defer done()
-	views := []string{"/", "/jobs", "/sheets", "/bench", "/settings", "/draw"}
+	views := []string{"/", "/jobs", "/sheets", "/bench", "/settings", "/draw", "/climate", "/heights", "/stores", "/fit/tea"}
 	for _, id := range ids {
-		for _, step := range []string{"ground", "rows", "plants", "care", "yield", "record", "print"} {
+		for _, step := range []string{"ground", "soil", "fit", "prepare", "checklist", "rows", "plants", "care", "yield", "record", "print"} {
 			views = append(views, "/blocks/"+id+"/"+step)
 		}
 	}

@@ -67,65 +67,76 @@ export function GroundStep(props: StepProps) {
   );
 }
 
-function Questions({ plan, doc, draft }: StepProps) {
+function Questions({ plan, doc, draft, press }: StepProps) {
   const lists = useLists();
   const answers = doc.block.answers ?? {};
   return (
-    <table className="tbl">
-      <thead>
-        <tr>
-          <th>what is asked</th>
-          <th>answer</th>
-          <th>what it rests on</th>
-        </tr>
-      </thead>
-      <tbody>
-        {lists.data?.questions.map((q) => {
-          const a = answers[q.key];
-          const o = q.options.find((x) => x.id === a?.answer);
-          const keep = (part: Partial<Schema["SiteAnswer"]>) =>
-            void draft.commit({
-              answers: {
-                [q.key]: { answer: a?.answer ?? "", evidence: a?.evidence ?? "", by: person.get(), on: plan.today, ...part },
-              },
-            });
-          return (
-            <tr key={q.key}>
-              <td>
-                <b>{q.asks}</b>
-                <span className="block text-sm text-faint">{q.why}</span>
-              </td>
-              <td>
-                <Pick
-                  hidden
-                  label={q.asks}
-                  value={a?.answer ?? ""}
-                  options={[{ id: "", words: "not answered" }, ...q.options.map((x) => ({ id: x.id, words: x.words }))]}
-                  keep={(v) => (v ? keep({ answer: v }) : void draft.commit({ answers: { [q.key]: null } }))}
-                />
-                {a && o?.weight && <span className="block text-sm text-straw">stands in the margin</span>}
-              </td>
-              <td>
-                {a && (
-                  <TextField
+    <>
+      <div className="mb-2 flex flex-wrap items-end gap-6">
+        <NumberField
+          label="Supply measured at the end of the dry season, a day"
+          quantity="earth"
+          value={doc.block.works?.waterM3Day || undefined}
+          keep={(v) => void draft.commit({ works: { waterM3Day: v ?? null } })}
+        />
+        <Figures plan={plan} paths={["site.water"]} press={press} across />
+      </div>
+      <table className="tbl">
+        <thead>
+          <tr>
+            <th>what is asked</th>
+            <th>answer</th>
+            <th>what it rests on</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lists.data?.questions.map((q) => {
+            const a = answers[q.key];
+            const o = q.options.find((x) => x.id === a?.answer);
+            const keep = (part: Partial<Schema["SiteAnswer"]>) =>
+              void draft.commit({
+                answers: {
+                  [q.key]: { answer: a?.answer ?? "", evidence: a?.evidence ?? "", by: person.get(), on: plan.today, ...part },
+                },
+              });
+            return (
+              <tr key={q.key}>
+                <td>
+                  <b>{q.asks}</b>
+                  <span className="block text-sm text-faint">{q.why}</span>
+                </td>
+                <td>
+                  <Pick
                     hidden
-                    label={`${q.asks} What it rests on`}
-                    width="w-full"
-                    value={a.evidence}
-                    keep={(v) => keep({ evidence: v })}
+                    label={q.asks}
+                    value={a?.answer ?? ""}
+                    options={[{ id: "", words: "not answered" }, ...q.options.map((x) => ({ id: x.id, words: x.words }))]}
+                    keep={(v) => (v ? keep({ answer: v }) : void draft.commit({ answers: { [q.key]: null } }))}
                   />
-                )}
-                {a && (
-                  <span className="text-sm text-faint">
-                    {a.by || "somebody"}, {day(a.on)}
-                  </span>
-                )}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+                  {a && o?.weight && <span className="block text-sm text-straw">stands in the margin</span>}
+                </td>
+                <td>
+                  {a && (
+                    <TextField
+                      hidden
+                      label={`${q.asks} What it rests on`}
+                      width="w-full"
+                      value={a.evidence}
+                      keep={(v) => keep({ evidence: v })}
+                    />
+                  )}
+                  {a && (
+                    <span className="text-sm text-faint">
+                      {a.by || "somebody"}, {day(a.on)}
+                    </span>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </>
   );
 }
 
@@ -133,7 +144,8 @@ function Uses({ plan, doc, draft }: StepProps) {
   const lists = useLists();
   const uses = doc.block.uses ?? [];
   const put = (next: Schema["Use"][], done?: string) => void draft.commit({ uses: next }, done);
-  const change = (i: number, part: Partial<Schema["Use"]>) => put(uses.map((u, j) => (j === i ? { ...u, ...part } : u)));
+  const change = (i: number, part: Partial<Schema["Use"]>) =>
+    void draft.commit((b) => ({ uses: (b.uses ?? []).map((u, j) => (j === i ? { ...u, ...part } : u)) }));
   return (
     <div>
       {uses.length === 0 && (

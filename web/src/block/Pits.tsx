@@ -36,7 +36,10 @@ export function Pits({ plan, doc, draft }: StepProps) {
   const pit = pits[k];
   const view = plan.soil.pits[k];
   const all = (p: Pit) => pits.map((x, i) => (i === k ? p : x));
-  const keep = (p: Pit, done?: string) => void draft.commit({ pits: all(p) }, done);
+  /** made is the pit as it is to be, from the pit as it stands when the change is made. */
+  const make = (f: (now: Pit) => Pit, done?: string) =>
+    void draft.commit((b) => ({ pits: (b.pits ?? []).map((x, i) => (i === k ? f(x) : x)) }), done);
+  const put = (part: Partial<Pit>, done?: string) => make((now) => ({ ...now, ...part }), done);
   const add = () => {
     const fresh: Pit = {
       name: `Pit ${pits.length + 1}`,
@@ -50,7 +53,7 @@ export function Pits({ plan, doc, draft }: StepProps) {
       moisture: "",
     };
     setAt(pits.length);
-    void draft.commit({ pits: [...pits, fresh] }, "A pit is added; drag its layers to where they are");
+    void draft.commit((b) => ({ pits: [...(b.pits ?? []), fresh] }), "A pit is added; drag its layers to where they are");
   };
   if (!pit)
     return (
@@ -65,14 +68,14 @@ export function Pits({ plan, doc, draft }: StepProps) {
       </div>
     );
   const change = (i: number, part: Partial<Layer>) =>
-    keep({ ...pit, layers: pit.layers.map((l, j) => (j === i ? { ...l, ...part } : l)) });
-  const split = (i: number) => {
-    const l = pit.layers[i]!;
-    const mid = Math.round((l.topCm + l.bottomCm) / 2);
-    keep(
-      {
-        ...pit,
-        layers: pit.layers.flatMap((x, j) =>
+    make((now) => ({ ...now, layers: now.layers.map((l, j) => (j === i ? { ...l, ...part } : l)) }));
+  const split = (i: number) =>
+    make((now) => {
+      const l = now.layers[i]!;
+      const mid = Math.round((l.topCm + l.bottomCm) / 2);
+      return {
+        ...now,
+        layers: now.layers.flatMap((x, j) =>
           j === i
             ? [
                 { ...x, bottomCm: mid },
@@ -80,17 +83,22 @@ export function Pits({ plan, doc, draft }: StepProps) {
               ]
             : [x],
         ),
-      },
-      "The layer is split",
-    );
-  };
-  const join = (i: number) => {
-    const rest = pit.layers.filter((_, j) => j !== i).map((l) => ({ ...l }));
-    if (rest.length === 0) return;
-    if (i > 0) rest[i - 1]!.bottomCm = pit.layers[i]!.bottomCm;
-    else rest[0]!.topCm = 0;
-    keep({ ...pit, layers: rest }, "The layer is taken out");
-  };
+      };
+    }, "The layer is split");
+  const join = (i: number) =>
+    make((now) => {
+      const rest = now.layers.filter((_, j) => j !== i).map((l) => ({ ...l }));
+      if (i > 0) rest[i - 1]!.bottomCm = now.layers[i]!.bottomCm;
+      else rest[0]!.topCm = 0;
+      return { ...now, layers: rest };
+    }, "The layer is taken out");
+  const bottom = (i: number, cm: number) =>
+    make((now) => {
+      const layers = now.layers.map((x) => ({ ...x }));
+      layers[i]!.bottomCm = cm;
+      if (layers[i + 1]) layers[i + 1]!.topCm = cm;
+      return { ...now, layers };
+    });
   return (
     <div>
       <div className="no-print mb-2 flex flex-wrap items-center gap-2">
@@ -110,7 +118,7 @@ export function Pits({ plan, doc, draft }: StepProps) {
           crop={plan.cropName}
           rootCm={view?.rootCm ?? 100}
           tried={(p) => void draft.ask({ pits: all(p) })}
-          keep={(p) => keep(p, "The pit is kept")}
+          keep={(p) => make(() => p, "The pit is kept")}
         />
         {view && (
           <div aria-live="polite">
@@ -186,13 +194,7 @@ export function Pits({ plan, doc, draft }: StepProps) {
                       quantity="depth"
                       value={l.bottomCm}
                       width="w-16"
-                      keep={(v) => {
-                        if (v === undefined) return;
-                        const layers = pit.layers.map((x) => ({ ...x }));
-                        layers[i]!.bottomCm = v;
-                        if (layers[i + 1]) layers[i + 1]!.topCm = v;
-                        keep({ ...pit, layers });
-                      }}
+                      keep={(v) => v !== undefined && bottom(i, v)}
                     />
                   </td>
                   <td>
@@ -326,26 +328,26 @@ export function Pits({ plan, doc, draft }: StepProps) {
         </table>
       </Wide>
       <div className="mt-3 flex flex-wrap items-end gap-3">
-        <TextField label="Name of the pit" value={pit.name} keep={(v) => v && keep({ ...pit, name: v })} />
-        <TextField label="Stands for" value={pit.zone} keep={(v) => keep({ ...pit, zone: v })} />
-        <DayField label="Dug on" value={pit.on} keep={(v) => keep({ ...pit, on: v })} />
+        <TextField label="Name of the pit" value={pit.name} keep={(v) => v && put({ name: v })} />
+        <TextField label="Stands for" value={pit.zone} keep={(v) => put({ zone: v })} />
+        <DayField label="Dug on" value={pit.on} keep={(v) => put({ on: v })} />
         <NumberField
           label="Water in the pit at"
           quantity="depth"
           value={pit.waterCm || undefined}
-          keep={(v) => keep({ ...pit, waterCm: v ?? 0 })}
+          keep={(v) => put({ waterCm: v ?? 0 })}
         />
         <NumberField
           label="Highest in the wet season"
           quantity="depth"
           value={pit.wetCm || undefined}
-          keep={(v) => keep({ ...pit, wetCm: v ?? 0 })}
+          keep={(v) => put({ wetCm: v ?? 0 })}
         />
         <Pick
           label="Soil at tillage depth"
           value={pit.moisture}
           options={["", ...(lists.data?.moistures ?? [])]}
-          keep={(v) => keep({ ...pit, moisture: v })}
+          keep={(v) => put({ moisture: v })}
         />
         {lists.data?.surfaceSigns.map((s) => (
           <label key={s} className="text-sm">
@@ -353,8 +355,7 @@ export function Pits({ plan, doc, draft }: StepProps) {
               type="checkbox"
               checked={signs(pit.surface).includes(s)}
               onChange={(e) =>
-                keep({
-                  ...pit,
+                put({
                   surface: e.target.checked ? [...signs(pit.surface), s] : signs(pit.surface).filter((x) => x !== s),
                 })
               }
@@ -363,8 +364,7 @@ export function Pits({ plan, doc, draft }: StepProps) {
           </label>
         ))}
         <label className="text-sm">
-          <input type="checkbox" checked={pit.relict} onChange={(e) => keep({ ...pit, relict: e.target.checked })} /> drained
-          since
+          <input type="checkbox" checked={pit.relict} onChange={(e) => put({ relict: e.target.checked })} /> drained since
         </label>
         <button
           className="act"

@@ -24,7 +24,7 @@ export function SoilTests({ plan, doc, draft }: StepProps) {
   const [open, setOpen] = useState<number>();
   const tests = doc.block.tests ?? [];
   const put = (i: number, part: Partial<Test>) =>
-    void draft.commit({ tests: tests.map((t, j) => (j === i ? { ...t, ...part } : t)) });
+    void draft.commit((b) => ({ tests: (b.tests ?? []).map((t, j) => (j === i ? { ...t, ...part } : t)) }));
   const fields = lists.data?.testFields ?? [];
   return (
     <div>

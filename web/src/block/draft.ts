@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, changed, latest, patchBlock, Stale, take, type BlockDoc, type Patch, type Plan } from "../api/client";
+import { api, changed, latest, patchBlock, Stale, take, type Block, type BlockDoc, type Patch, type Plan } from "../api/client";
 import { say, sayError } from "../shell/Notices";
 
 /**
@@ -55,12 +55,17 @@ export function useDraft(doc: BlockDoc | undefined) {
     setError(undefined);
   }, []);
 
-  const commit = useCallback(
-    async (patch: Patch, done?: string) => {
+  // One change after the other, each made from what the one before left: two fields left in quick succession
+  // are two changes, and the second does not undo the first.
+  const line = useRef<Promise<unknown>>(Promise.resolve());
+  const run = useCallback(
+    async (make: Patch | ((b: Block) => Patch), done?: string) => {
       if (!doc) return false;
       flight.current.next = undefined;
       try {
-        await patchBlock(latest(doc), patch);
+        const now = latest(doc);
+        const patch = typeof make === "function" ? make(now.block) : make;
+        await patchBlock(now, patch);
         if (done) say(done);
         await changed();
         drop();
@@ -76,6 +81,14 @@ export function useDraft(doc: BlockDoc | undefined) {
       }
     },
     [doc, drop],
+  );
+  const commit = useCallback(
+    (make: Patch | ((b: Block) => Patch), done?: string): Promise<boolean> => {
+      const next = line.current.then(() => run(make, done));
+      line.current = next;
+      return next;
+    },
+    [run],
   );
 
   return { preview, error, ask, commit, drop, stale, leave: () => setStale(undefined) };

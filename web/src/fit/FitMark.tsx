@@ -1,3 +1,6 @@
+/** From best to worst. */
+const classes = ["S1", "S2", "S3", "N1", "N2"];
+
 /** How well a factor suits, as a root under the ground line: the deeper, the better. The class stands beside it. */
 export function FitMark({ rating, cls, after }: { rating: number; cls: string; after?: string }) {
   if (cls === "?")
@@ -8,7 +11,7 @@ export function FitMark({ rating, cls, after }: { rating: number; cls: string; a
     );
   const depth = 4 + (Math.max(0, Math.min(100, rating)) / 100) * 16;
   const tone = cls === "S1" || cls === "S2" ? "var(--color-growth)" : cls === "S3" ? "var(--color-straw)" : "var(--color-decide)";
-  const better = after && after < cls;
+  const better = after !== undefined && classes.indexOf(after) < classes.indexOf(cls);
   return (
     <svg aria-hidden width="16" height="22" viewBox="0 0 16 22">
       <path d="M1 4H15" stroke="var(--color-ink)" strokeWidth="1.4" />

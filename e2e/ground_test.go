@@ -32,7 +32,7 @@ func TestPitBuiltByDragging(t *testing.T) {
 	})()`)
 	must(t, err)
 	perCm := 330.0 / 140 * at.K // the wall shows 140 cm
-	must(t, page.Drag(at.X, at.Y, at.X, at.Y-30*perCm), page.Wait(`/(39|40|41)\s+cm\s+of root room/.test(document.body.innerText)`))
+	must(t, page.Drag(at.X, at.Y, at.X, at.Y-30*perCm), page.Wait(`/(39|40|41)\s+cm\s+of root room/.test(document.body.innerText)`), page.Says("The pit is kept"), page.Press("Close this note"), page.Wait(`!document.body.innerText.includes("The pit is kept")`))
 	var d struct {
 		Block struct {
 			Pits []struct {

@@ -72,6 +72,20 @@ func TestCalculators(t *testing.T) {
 		{"FAO 56 example 18", "reference-evapotranspiration", "mm", map[string]any{"rhMaxPct": 84.0, "rhMinPct": 63.0, "windMS": 2.78, "windHeightM": 10.0, "sunHours": 9.25}, 3.880},
 		{"WAT-2", "crop-coefficient", "kc", nil, 0.675},
 		{"WAT-3", "effective-rain", "storageAwareMm", nil, 41.06},
+		{"DRN-2 irrigation", "drain-discharge", "irrigationMmDay", nil, 1.20},
+		{"DRN-3", "auger-hole", "kMDay", nil, 0.6972},
+		{"DRN-4", "drain-depth", "depthM", nil, 0.92},
+		{"DRN-5 row 2", "drain-spacing", "spacingM", nil, 23.31},
+		{"DRN-6", "drain-spacing-two-layers", "headM", nil, 0.2107},
+		{"DRN-7", "water-table-fall", "afterM", nil, 0.3850},
+		{"DRN-8 ha", "drain-pipe", "areaHa", nil, 4.108},
+		{"DRN-9", "drain-quantities", "stoneM3", nil, 108.40},
+		{"DRN-10", "long-section", "trenchM3", nil, 34.020},
+		{"DRN-11", "drain-network", "lateralM", nil, 1140},
+		{"DRN-13", "interceptor", "flowLS", nil, 0.1125},
+		{"BED-1", "raised-bed", "furrowM", nil, 0.1382},
+		{"BED-4", "ridge-and-furrow", "m3PerHa", nil, 656.2},
+		{"BED-5", "levelling", "cutForM3", nil, 90.00},
 		{"willow sheet, first harvest 18 odt/ha", "yield-by-age", "baseKgPerHa", map[string]any{"sheet": "willow", "ageYear": 4.0}, 18000},
 	} {
 		res, ok, err := r.Run(c.name, c.in)
@@ -145,6 +159,10 @@ func TestRefusedInputs(t *testing.T) {
 		{"lime-requirement", "inputs.ph", "no school", nil},
 		{"amendment-basis", "inputs.litresPerM2", "three times", map[string]any{"recommendedTPerHa": 10.0}},
 		{"degree-days", "inputs.tmaxC", "below", map[string]any{"tminC": 30.0}},
+		{"drain-depth", "inputs.depthM", "no deeper", map[string]any{"layerM": 0.6}},
+		{"drain-spacing", "inputs.h", "above the water table", map[string]any{"hM": -0.2}},
+		{"raised-bed", "inputs.centreM", "overlap", map[string]any{"centreM": 0.7}},
+		{"long-section", "inputs.ground", "rise", map[string]any{"ground": []any{map[string]any{"sM": 5.0, "groundM": 1.0}, map[string]any{"sM": 4.0, "groundM": 1.0}}}},
 		{"effective-depth", "inputs.barriers", "cannot be removed", map[string]any{"barriers": []any{map[string]any{"kind": "rock", "depthCm": 50.0, "removed": "yes"}}}},
 	} {
 		_, ok, err := r.Run(c.name, c.in)
@@ -159,7 +177,7 @@ func TestRefusedInputs(t *testing.T) {
 	}{
 		{"texture-class", "class", "loam", nil}, {"drainage-class", "class", "moderately well drained", nil}, {"frost-pocket", "judgement", "high", map[string]any{"barrierBelow": "with a gap kept"}},
 		{"suitability", "class", "S3", nil}, {"waiting-time", "earliest", "2029-09-01", nil}, {"waiting-time", "latest", "2032-09-01", nil}, {"season-word", "season", "winter", nil},
-		{"flowering-to-harvest", "harvestFrom", "2027-01-31", nil}, {"lime-requirement", "default", "target-ph", map[string]any{"ph": 5.4}}, {"liming-product", "kind", "dolomitic", nil}, {"rainy-season", "found", "found", nil},
+		{"flowering-to-harvest", "harvestFrom", "2027-01-31", nil}, {"lime-requirement", "default", "target-ph", map[string]any{"ph": 5.4}}, {"liming-product", "kind", "dolomitic", nil}, {"rainy-season", "found", "found", nil}, {"drain-remedy", "first", "gridiron", nil}, {"drain-remedy", "first", "interceptor", map[string]any{"source": "seepage", "slopePct": 6.0}}, {"drain-remedy", "first", "beds", map[string]any{"kMDay": 0.01}}, {"drain-depth", "binding", "outlet", nil},
 	} {
 		res, _, err := r.Run(c.name, c.in)
 		if err != nil || res.Outputs[c.out] != c.want {

@@ -17,7 +17,7 @@ import (
 // New is the registry with every member. Sheets name the crops of those that read one.
 func New(sheets *practice.Library) *Registry {
 	list := []Calculator{density(), order(), area(), byAge(sheets)}
-	list = append(append(append(list, soils()...), amendments()...), climates()...)
+	list = append(append(append(append(list, soils()...), amendments()...), climates()...), drains()...)
 	return &Registry{list: list}
 }
 

@@ -4,3139 +4,3139 @@
  */
 
 export interface paths {
-  "/status": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/status": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is running and what day the plan is seen from */
+        get: operations["getStatus"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** What is running and what day the plan is seen from */
-    get: operations["getStatus"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/estate": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/estate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The estate */
+        get: operations["getEstate"];
+        put?: never;
+        /** Begin an estate */
+        post: operations["beginEstate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change the estate by RFC 7396 merge patch */
+        patch: operations["changeEstate"];
+        trace?: never;
     };
-    /** The estate */
-    get: operations["getEstate"];
-    put?: never;
-    /** Begin an estate */
-    post: operations["beginEstate"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    /** Change the estate by RFC 7396 merge patch */
-    patch: operations["changeEstate"];
-    trace?: never;
-  };
-  "/estate/demonstration": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/estate/demonstration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Load the demonstration estate into an empty one */
+        post: operations["loadDemonstration"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Load the demonstration estate into an empty one */
-    post: operations["loadDemonstration"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/estate/seasons": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/estate/seasons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Season windows proposed for a hemisphere */
+        get: operations["proposeSeasons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Season windows proposed for a hemisphere */
-    get: operations["proposeSeasons"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/overview": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/overview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every block with what its plan says in short */
+        get: operations["getOverview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Every block with what its plan says in short */
-    get: operations["getOverview"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/jobs": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Jobs of all blocks between two days, in date order */
+        get: operations["getJobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Jobs of all blocks between two days, in date order */
-    get: operations["getJobs"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add one block or several as one change */
+        post: operations["addBlocks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Add one block or several as one change */
-    post: operations["addBlocks"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
+    "/blocks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        /** One block */
+        get: operations["getBlock"];
+        put?: never;
+        post?: never;
+        /** Remove a block; undo brings it back */
+        delete: operations["removeBlock"];
+        options?: never;
+        head?: never;
+        /** Change a block by RFC 7396 merge patch */
+        patch: operations["changeBlock"];
+        trace?: never;
     };
-    /** One block */
-    get: operations["getBlock"];
-    put?: never;
-    post?: never;
-    /** Remove a block; undo brings it back */
-    delete: operations["removeBlock"];
-    options?: never;
-    head?: never;
-    /** Change a block by RFC 7396 merge patch */
-    patch: operations["changeBlock"];
-    trace?: never;
-  };
-  "/blocks/{id}/plan": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan of a block */
+        get: operations["getPlan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The plan of a block */
-    get: operations["getPlan"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/preview": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The plan as it would be with a merge patch; writes nothing */
+        post: operations["previewPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** The plan as it would be with a merge patch; writes nothing */
-    post: operations["previewPlan"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/forks": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/forks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where practice divides and what each way would mean here */
+        get: operations["getForks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Where practice divides and what each way would mean here */
-    get: operations["getForks"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/working": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The working of one figure */
+        get: operations["getWorking"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The working of one figure */
-    get: operations["getWorking"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/adopt": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/adopt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adopt the plan; its dates become the baseline */
+        post: operations["adoptPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Adopt the plan; its dates become the baseline */
-    post: operations["adoptPlan"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/planted": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/planted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Record as planted; the layout is fixed with permanent station numbers */
+        post: operations["recordPlanted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Record as planted; the layout is fixed with permanent station numbers */
-    post: operations["recordPlanted"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/stations.csv": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/stations.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every station with its number */
+        get: operations["exportStations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Every station with its number */
-    get: operations["exportStations"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/years.csv": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/years.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The year table */
+        get: operations["exportYears"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The year table */
-    get: operations["exportYears"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks.geojson": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks.geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All blocks with their boundaries and what was said about them */
+        get: operations["exportBlocks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** All blocks with their boundaries and what was said about them */
-    get: operations["exportBlocks"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/import/geojson": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/import/geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a GeoJSON file and say what it holds; writes nothing */
+        post: operations["readGeoJSON"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Read a GeoJSON file and say what it holds; writes nothing */
-    post: operations["readGeoJSON"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/lists": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words a person chooses from when describing ground */
+        get: operations["getLists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The words a person chooses from when describing ground */
-    get: operations["getLists"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/climate": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/climate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The climate of the estate */
+        get: operations["getClimate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The climate of the estate */
-    get: operations["getClimate"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/fit/{sheet}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/fit/{sheet}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One crop on every block */
+        get: operations["getFitOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** One crop on every block */
-    get: operations["getFitOf"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/heights": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/heights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a file of heights to the estate */
+        post: operations["keepHeights"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Add a file of heights to the estate */
-    post: operations["keepHeights"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/weather": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a daily record the estate's */
+        post: operations["keepWeather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Make a daily record the estate's */
-    post: operations["keepWeather"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/station/poll": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/station/poll": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask the weather station for its new days */
+        post: operations["pollStation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Ask the weather station for its new days */
-    post: operations["pollStation"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/import/heights": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/import/heights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a file of heights and say what it holds; writes nothing */
+        post: operations["readHeights"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Read a file of heights and say what it holds; writes nothing */
-    post: operations["readHeights"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/import/weather": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/import/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a daily record and check it; writes nothing */
+        post: operations["readWeather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Read a daily record and check it; writes nothing */
-    post: operations["readWeather"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/import/normals": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/import/normals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read monthly normals; writes nothing */
+        post: operations["readNormals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Read monthly normals; writes nothing */
-    post: operations["readNormals"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/import/lab": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/import/lab": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a laboratory's file and say how its columns are taken; writes nothing */
+        post: operations["readLab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Read a laboratory's file and say how its columns are taken; writes nothing */
-    post: operations["readLab"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/land": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/land": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lie of a block as it is drawn */
+        get: operations["getLand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The lie of a block as it is drawn */
-    get: operations["getLand"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/fit": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every crop on a block */
+        get: operations["getFit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Every crop on a block */
-    get: operations["getFit"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/tests": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add the tests of a laboratory's file */
+        post: operations["keepLab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Add the tests of a laboratory's file */
-    post: operations["keepLab"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/samples": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send a soil sample to the laboratory */
+        post: operations["sendSample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Send a soil sample to the laboratory */
-    post: operations["sendSample"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/blocks/{id}/samples/{sample}/report": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/blocks/{id}/samples/{sample}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read the laboratory's report of a sample */
+        post: operations["fetchReport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Read the laboratory's report of a sample */
-    post: operations["fetchReport"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/history": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last changes */
+        get: operations["getHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The last changes */
-    get: operations["getHistory"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/undo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back the last change, named by If-Match */
+        post: operations["undoChange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Take back the last change, named by If-Match */
-    post: operations["undoChange"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/sheets": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The practice sheets */
+        get: operations["listSheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** The practice sheets */
-    get: operations["listSheets"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/calculators": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/calculators": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every method on its own */
+        get: operations["listCalculators"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Every method on its own */
-    get: operations["listCalculators"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/calculators/{name}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/calculators/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Run one */
+        post: operations["runCalculator"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Run one */
-    post: operations["runCalculator"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** @description an RFC 7396 merge patch */
-    Patch: {
-      [key: string]: unknown;
-    };
-    Problem: {
-      type: string;
-      title: string;
-      status: number;
-      detail: string;
-      field?: string;
-      value?: string;
-      rule?: string;
-      accepted?: string;
-      remedy?: string;
-      point?: number;
-    };
-    Status: {
-      version: string;
-      build: string;
-      today: string;
-      todayFixed: boolean;
-      hasEstate: boolean;
-    };
-    EstateBegin: {
-      name: string;
-      place?: string;
-      /** @enum {string} */
-      units: "metric" | "us";
-      south: boolean;
-      person: string;
-    };
-    EstateDoc: {
-      revision: number;
-      estate: components["schemas"]["Estate"];
-    };
-    Estate: {
-      name: string;
-      place: string;
-      /** @enum {string} */
-      units: "metric" | "us";
-      seasons: components["schemas"]["SeasonWindow"][];
-      people: components["schemas"]["Person"][];
-      climate: components["schemas"]["Month"][];
-      climateSource: string;
-      elevationM?: number;
-      coast?: boolean;
-      weather?: components["schemas"]["Weather"];
-      station?: string;
-      laboratory?: string;
-      heights?: components["schemas"]["HeightSource"][];
-      barriers?: components["schemas"]["Barrier"][];
-      currency?: string;
-      prices?: components["schemas"]["Price"][];
-      materials?: components["schemas"]["Material"][];
-      labs?: {
-        [key: string]: unknown;
-      };
-    };
-    SeasonWindow: {
-      key: string;
-      from: string;
-      to: string;
-    };
-    Person: {
-      name: string;
-      role: string;
-    };
-    Month: {
-      meanC: number;
-      minC: number;
-      rainMm: number;
-      maxC?: number;
-      rhPct?: number;
-      windMS?: number;
-      sunH?: number;
-    };
-    BlockDoc: {
-      id: string;
-      revision: number;
-      block: components["schemas"]["Block"];
-    };
-    Block: {
-      name: string;
-      number: number;
-      boundary: components["schemas"]["Polygon"];
-      surveyed: string;
-      accuracyM: number;
-      notes: string;
-      planting?: components["schemas"]["Planting"];
-      pits?: components["schemas"]["Pit"][];
-      tests?: components["schemas"]["SoilTest"][];
-      samples?: components["schemas"]["Sample"][];
-      answers?: {
-        [key: string]: components["schemas"]["SiteAnswer"];
-      };
-      uses?: components["schemas"]["Use"][];
-      growth?: {
-        [key: string]: number;
-      };
-      intent?: components["schemas"]["Intent"];
-      works?: components["schemas"]["WorksChoice"];
-      decided?: {
-        [key: string]: components["schemas"]["Choice"];
-      };
-      checks?: {
-        [key: string]: components["schemas"]["Check"];
-      };
-      keep?: {
-        [key: string]: string;
-      };
-    };
-    Polygon: {
-      outer: components["schemas"]["Point"][];
-      holes?: components["schemas"]["Ring"][];
-    };
-    Ring: components["schemas"]["Point"][];
-    Point: {
-      lon: number;
-      lat: number;
-    };
-    Planting: {
-      sheet: string;
-      sheetDigest?: string;
-      choices?: {
-        [key: string]: components["schemas"]["Choice"];
-      };
-      date: string;
-      layout: components["schemas"]["Override"];
-      survival?: number;
-      confidence?: number;
-      done?: {
-        [key: string]: string;
-      };
-      picked?: {
-        [key: string]: number;
-      };
-      accepted?: {
-        [key: string]: string;
-      };
-      adoptedOn: string;
-      adoptedBy?: string;
-      baseline?: {
-        [key: string]: string;
-      };
-      baseDate: string;
-      planted: string;
-      asPlanted?: components["schemas"]["AsPlanted"];
-    };
-    Choice: {
-      option: string;
-      by: string;
-      on: string;
-      why: string;
-    };
-    Override: {
-      rowSpacingM?: number;
-      plantSpacingM?: number;
-      twinGapM?: number;
-      bearingDeg?: number;
-      edgeBandM?: number;
-      rowEndSetbackM?: number;
-      offsetM?: number;
-      pollinizer?: components["schemas"]["Pollinizer"];
-    };
-    Pollinizer: {
-      everyRow: number;
-      everyPlant: number;
-    };
-    AsPlanted: {
-      spec: components["schemas"]["LayoutSpec"];
-      layout: string;
-      rows: components["schemas"]["PlantedRow"][];
-      stations: number;
-      pollinizers: number;
-      temporary: number;
-      rowMetres: number;
-      areaM2: number;
-    };
-    PlantedRow: {
-      row: number;
-      station: number;
-      first: components["schemas"]["Point"];
-      last: components["schemas"]["Point"];
-      n: number;
-      lengthM: number;
-      roles?: string;
-    };
-    LayoutSpec: {
-      /**
-       * @description empty where no crop is chosen
-       * @enum {string}
-       */
-      pattern: "" | "square" | "rectangle" | "triangle" | "twin";
-      rowSpacingM: number;
-      plantSpacingM: number;
-      twinGapM: number;
-      bearingDeg: number;
-      edgeBandM: number;
-      rowEndSetbackM: number;
-      offsetM: number;
-      pollinizer: components["schemas"]["Pollinizer"];
-      temporary: boolean;
-    };
-    Plan: {
-      crop: string;
-      cropName: string;
-      cropDate: string;
-      soil: components["schemas"]["Profile"];
-      works: components["schemas"]["Works"];
-      preparation: components["schemas"]["Preparation"];
-      checklist: components["schemas"]["CheckItem"][];
-      block: string;
-      name: string;
-      today: string;
-      /** @enum {string} */
-      stage: "empty" | "planned" | "adopted" | "planted";
-      sheet: string;
-      sheetName: string;
-      product: string;
-      yieldAs: string;
-      massAs: string;
-      ground: components["schemas"]["Ground"];
-      spec: components["schemas"]["LayoutSpec"];
-      choices: {
-        [key: string]: string;
-      };
-      figures: components["schemas"]["Figure"][];
-      rows: components["schemas"]["RowPiece"][];
-      outAge: number;
-      years: components["schemas"]["Year"][];
-      jobs: components["schemas"]["Job"][];
-      nutrients: string[];
-      steps: components["schemas"]["StepState"][];
-      findings: components["schemas"]["Finding"][];
-      yearToday: number;
-    };
-    Ground: {
-      areaM2: number;
-      perimeterM: number;
-      origin: components["schemas"]["Point"];
-      rings: components["schemas"]["XYRing"][];
-    };
-    XYRing: number[][];
-    Figure: {
-      path: string;
-      step: string;
-      label: string;
-      quantity: string;
-      value: number;
-      low: number;
-      high: number;
-      ranged: boolean;
-      text?: string;
-      note: string;
-      origin: string;
-    };
-    RowPiece: {
-      row: number;
-      station: number;
-      x: number;
-      y: number;
-      dx: number;
-      dy: number;
-      n: number;
-      lengthM: number;
-      roles?: string;
-    };
-    Range: {
-      low: number;
-      base: number;
-      high: number;
-    };
-    Year: {
-      age: number;
-      season: number;
-      label: string;
-      start: string;
-      perHa: components["schemas"]["Range"];
-      blockKg: components["schemas"]["Range"];
-      pickedKg: number;
-      recorded: boolean;
-      alive: number;
-      plants: number;
-      spreadM: number;
-      heightM: number;
-      feedPerHa: {
-        [key: string]: number;
-      };
-      feedKg: {
-        [key: string]: number;
-      };
-      feedG: {
-        [key: string]: number;
-      };
-      harvests: components["schemas"]["Harvest"][];
-      jobs: number;
-    };
-    Harvest: {
-      name: string;
-      from: string;
-      to: string;
-      rounds: string;
-      blockKg: components["schemas"]["Range"];
-    };
-    Job: {
-      key: string;
-      name: string;
-      phase: string;
-      age: number;
-      season: string;
-      from: string;
-      by: string;
-      detail: string;
-      why: string;
-      caution: string;
-      rule: string;
-      origin: string;
-      preparation: boolean;
-      done: string;
-      baseline: string;
-      passed: boolean;
-    };
-    StepState: {
-      key: string;
-      /** @enum {string} */
-      state: "untouched" | "open" | "settled";
-      open: number;
-      notes: number;
-    };
-    Finding: {
-      rule: string;
-      /** @enum {string} */
-      weight: "stops" | "mend" | "watch" | "inform";
-      step: string;
-      subject: string;
-      sentence: string;
-      source: string;
-      remedies: components["schemas"]["Remedy"][];
-    };
-    Remedy: {
-      label: string;
-      patch: components["schemas"]["Patch"];
-      ask?: string;
-    };
-    Fork: {
-      id: string;
-      /** @enum {string} */
-      scope: "planting" | "block";
-      question: string;
-      step: string;
-      decided: boolean;
-      locked: boolean;
-      by: string;
-      on: string;
-      why: string;
-      ways: components["schemas"]["Way"][];
-    };
-    Way: {
-      id: string;
-      name: string;
-      sentence: string;
-      when: string;
-      origin: string;
-      taken: boolean;
-      consequences: components["schemas"]["Consequence"][];
-    };
-    Consequence: {
-      label: string;
-      quantity: string;
-      value: number;
-      text?: string;
-      differs: boolean;
-    };
-    WorkingStep: {
-      figure: string;
-      label: string;
-      formula: string;
-      substituted: string;
-      value: number;
-      unit: string;
-      shown: string;
-      inputs: components["schemas"]["WorkingInput"][];
-      source: string;
-      note?: string;
-    };
-    WorkingInput: {
-      name: string;
-      value: number;
-      unit: string;
-      shown: string;
-      origin: string;
-      source?: string;
-      figure?: string;
-    };
-    Overview: {
-      estate: components["schemas"]["Estate"];
-      estateRevision: number;
-      today: string;
-      yearToday: number;
-      blocks: components["schemas"]["BlockInShort"][];
-    };
-    BlockInShort: {
-      id: string;
-      revision: number;
-      number: number;
-      name: string;
-      /** @enum {string} */
-      stage: "empty" | "planned" | "adopted" | "planted";
-      sheet: string;
-      sheetName: string;
-      product: string;
-      headline: string;
-      yieldAs: string;
-      massAs: string;
-      areaM2: number;
-      stations: number;
-      standing: string;
-      boundary: components["schemas"]["Polygon"];
-      years: components["schemas"]["YearInShort"][];
-      findings: components["schemas"]["Finding"][];
-      problem?: string;
-    };
-    YearInShort: {
-      season: number;
-      label: string;
-      age: number;
-      low: number;
-      base: number;
-      high: number;
-      blockKg: number;
-      pickedKg: number;
-      recorded: boolean;
-      feedKg: number;
-      jobs: number;
-    };
-    EstateJob: {
-      block: string;
-      blockName: string;
-      number: number;
-      job: components["schemas"]["Job"];
-    };
-    Candidate: {
-      name: string;
-      number: number;
-      boundary: components["schemas"]["Polygon"];
-      areaM2: number;
-      perimeterM: number;
-      surveyed: string;
-      accuracyM: number;
-      notes: string;
-      found: components["schemas"]["Found"];
-      planting?: components["schemas"]["Planting"];
-      problem?: string;
-      doubt?: string;
-    };
-    Change: {
-      id: number;
-      at: string;
-      who: string;
-      what: string;
-      undone: boolean;
-      undoes?: number;
-    };
-    Weather: {
-      name: string;
-      digest: string;
-      from: string;
-      to: string;
-      days: number;
-      gaps: number;
-      notes: number;
-    };
-    HeightSource: {
-      name: string;
-      kind: string;
-      crs: string;
-      accuracyM: number;
-      how: string;
-      on: string;
-      count: number;
-      digest: string;
-    };
-    Barrier: {
-      name: string;
-      kind: string;
-      line: components["schemas"]["Point"][];
-      heightM: number;
-      porosity: number;
-      gap: boolean;
-    };
-    Sieves: {
-      over2Mm: number;
-      to084Mm: number;
-      to030Mm: number;
-      below030Mm: number;
-    };
-    Material: {
-      id: string;
-      name: string;
-      neutralisingPct: number;
-      caoPct: number;
-      mgoPct: number;
-      reactivityPct: number;
-      sieves: components["schemas"]["Sieves"];
-      moisturePct: number;
-      effectivePct: number;
-      guess: boolean;
-      source: string;
-    };
-    Price: {
-      item: string;
-      unit: string;
-      each: number;
-      on: string;
-      source: string;
-    };
-    Priced: {
-      item: string;
-      name: string;
-      unit: string;
-    };
-    LabColumn: {
-      field: string;
-      unit: string;
-      how: string;
-    };
-    Fractions: {
-      sandPct: number;
-      siltPct: number;
-      clayPct: number;
-    };
-    Layer: {
-      topCm: number;
-      bottomCm: number;
-      class: string;
-      measured?: components["schemas"]["Fractions"];
-      omPct: number;
-      stonesPct: number;
-      structure: string;
-      hardness: string;
-      roots: string;
-      colour: string;
-      densityGCm3: number;
-      strongFizz: boolean;
-      signs: unknown;
-    };
-    Pit: {
-      name: string;
-      zone: string;
-      on: string;
-      at?: components["schemas"]["Point"];
-      layers: components["schemas"]["Layer"][];
-      surface: unknown;
-      waterCm: number;
-      wetCm: number;
-      relict: boolean;
-      moisture: string;
-    };
-    SoilTest: {
-      lab: string;
-      sample: string;
-      on: string;
-      fromCm: number;
-      toCm: number;
-      phMethod: string;
-      bufferMethod: string;
-      pMethod: string;
-      ph?: number;
-      bufferPh?: number;
-      omPct?: number;
-      pMgKg?: number;
-      kCmolKg?: number;
-      caCmolKg?: number;
-      mgCmolKg?: number;
-      naCmolKg?: number;
-      alCmolKg?: number;
-      acidityCmolKg?: number;
-      cecCmolKg?: number;
-      eceDSPerM?: number;
-      sandPct?: number;
-      siltPct?: number;
-      clayPct?: number;
-      caco3Pct?: number;
-    };
-    Sample: {
-      id: string;
-      on: string;
-      fromCm: number;
-      toCm: number;
-      tests: string[];
-      ref: string;
-      read: boolean;
-    };
-    SiteAnswer: {
-      answer: string;
-      evidence: string;
-      by: string;
-      on: string;
-    };
-    Use: {
-      kind: string;
-      end: string;
-      months: number;
-      note: string;
-    };
-    Intent: {
-      sheet: string;
-      date: string;
-      done?: {
-        [key: string]: string;
-      };
-    };
-    WorksChoice: {
-      material?: string;
-      depthCm?: number;
-      stripM?: number;
-      rowM?: number;
-      bufferCap?: number;
-      organic?: string;
-      omTarget?: number;
-      benchM?: number;
-      startOn?: string;
-      waterM3Day?: number;
-    };
-    Check: {
-      state: string;
-      note: string;
-      by: string;
-      on: string;
-    };
-    Found: {
-      pits?: components["schemas"]["Pit"][];
-      tests?: components["schemas"]["SoilTest"][];
-      samples?: components["schemas"]["Sample"][];
-      answers?: {
-        [key: string]: components["schemas"]["SiteAnswer"];
-      };
-      uses?: components["schemas"]["Use"][];
-      growth?: {
-        [key: string]: number;
-      };
-      intent?: components["schemas"]["Intent"];
-      works?: components["schemas"]["WorksChoice"];
-      decided?: {
-        [key: string]: components["schemas"]["Choice"];
-      };
-      checks?: {
-        [key: string]: components["schemas"]["Check"];
-      };
-      keep?: {
-        [key: string]: string;
-      };
-    };
-    Wetness: {
-      class: string;
-      depthCm: number;
-      seen: boolean;
-      points: number;
-      confidence: string;
-      signs: string[];
-      ask: string;
-      fromWell: boolean;
-    };
-    RootBarrier: {
-      kind: string;
-      depthCm: number;
-      toCm: number;
-      why: string;
-      removable: boolean;
-      remedy: string;
-    };
-    RipPlan: {
-      depthCm: number;
-      topCm: number;
-      bottomCm: number;
-      shatters: boolean;
-      why: string;
-      outOfTool: boolean;
-    };
-    RestrictiveView: {
-      topCm: number;
-      what: string;
-    };
-    LayerView: {
-      topCm: number;
-      bottomCm: number;
-      class: string;
-      measured: boolean;
-      words: string;
-      holdsMm: number;
-      ksMmH: number;
-      ksLow: number;
-      ksHigh: number;
-      doubtful: boolean;
-    };
-    PitView: {
-      name: string;
-      zone: string;
-      layers: components["schemas"]["LayerView"][];
-      bottomCm: number;
-      wetness: components["schemas"]["Wetness"];
-      reading: string;
-      barriers: components["schemas"]["RootBarrier"][];
-      effectiveCm: number;
-      limiting: string;
-      afterCm: number;
-      afterStops: string;
-      rootCm: number;
-      availableMm: number;
-      held: string;
-      restrictive?: components["schemas"]["RestrictiveView"];
-      rip?: components["schemas"]["RipPlan"];
-    };
-    TestView: {
-      index: number;
-      label: string;
-      ageMonths: number;
-      used: boolean;
-      phWater?: number;
-      estimated: boolean;
-      bases?: number;
-      cec?: number;
-      basePct?: number;
-      espPct?: number;
-      doubts: string[];
-    };
-    WaitView: {
-      kind: string;
-      earliest: string;
-      latest: string;
-      why: string;
-      shorten: string;
-      drives: boolean;
-    };
-    Profile: {
-      pits: components["schemas"]["PitView"][];
-      tests: components["schemas"]["TestView"][];
-      depthCm: number;
-      afterCm: number;
-      atLeast: boolean;
-      limiting: string;
-      wetCm: number;
-      wetSeen: boolean;
-      availableMm: number;
-      waits: components["schemas"]["WaitView"][];
-      earliest: string;
-      latest: string;
-    };
-    LimeNeed: {
-      school: string;
-      tPerHa: number;
-      formula: string;
-      substituted: string;
-      source: string;
-      why: string;
-      lack: string;
-    };
-    LimeAnswer: {
-      needs: components["schemas"]["LimeNeed"][];
-      taken: string;
-      usual: string;
-      perHaT: number;
-      wanted: boolean;
-      why: string;
-      disagree: number;
-      refused?: string;
-    };
-    Dose: {
-      kg: number;
-      from: string;
-      by: string;
-    };
-    Amendment: {
-      key: string;
-      name: string;
-      product: string;
-      perHaKg: number;
-      totalKg: number;
-      m3: number;
-      pureT: number;
-      why: string;
-      blocked?: string;
-      guess: boolean;
-      cost?: number;
-      costText: string;
-      doses: components["schemas"]["Dose"][];
-      leadMonths: number;
-      minMonths: number;
-      reached: number;
-      effect: string;
-      possible: number;
-      caution: string;
-      source: string;
-    };
-    Works: {
-      areaHa: number;
-      treatedHa: number;
-      share: number;
-      depthCm: number;
-      densityGCm3: number;
-      estimated: boolean;
-      lime?: components["schemas"]["LimeAnswer"];
-      items: components["schemas"]["Amendment"][];
-    };
-    Terrace: {
-      intervalM: number;
-      pitchM: number;
-      benchShare: number;
-      cutM3PerM: number;
-      cutM3PerHa: number;
-      riserM: number;
-    };
-    PrepLine: {
-      key: string;
-      name: string;
-      kind: string;
-      by: string;
-      passes: number;
-      depthCm: number[];
-      areaHa: number;
-      lowH: number;
-      baseH: number;
-      highH: number;
-      from: string;
-      until: string;
-      detail: string;
-      why: string;
-      caution: string;
-      done: string;
-      passed: boolean;
-      bares: boolean;
-      covers: boolean;
-      moved: string;
-      unsorted: string;
-    };
-    SortLine: {
-      class: string;
-      words: string;
-      goes: string;
-      why: string;
-      m3: number;
-    };
-    Sorted: {
-      class: string;
-      words: string;
-      goes: string;
-      why: string;
-    };
-    Preparation: {
-      lines: components["schemas"]["PrepLine"][];
-      handH: number;
-      machineH: number;
-      lowH: number;
-      highH: number;
-      costText: string;
-      bareDays: number;
-      bareFrom: string;
-      bareTo: string;
-      sorting: components["schemas"]["SortLine"][];
-      stumps: string;
-      terrace?: components["schemas"]["Terrace"];
-      terraceM3: number;
-      fumigationMonths: string[];
-    };
-    CheckItem: {
-      key: string;
-      group: string;
-      look: string;
-      good: string;
-      state: string;
-      note: string;
-      by: string;
-      on: string;
-    };
-    FactorFit: {
-      key: string;
-      label: string;
-      letter: string;
-      class: string;
-      after: string;
-      rating: number;
-      value: string;
-      ideal: string;
-      tolerated: string;
-      from: string;
-      assumed: boolean;
-      origin: string;
-      remedy: string;
-      months: number;
-      costText: string;
-    };
-    Fit: {
-      block: string;
-      blockName: string;
-      sheet: string;
-      name: string;
-      class: string;
-      after: string;
-      capped: boolean;
-      unknown: string[];
-      letters: string;
-      verdict: string;
-      sentence: string;
-      limiting: string;
-      index: number;
-      months: number;
-      cost?: number;
-      costText: string;
-      factors: components["schemas"]["FactorFit"][];
-    };
-    ContourLine: {
-      z: number;
-      points: number[][];
-      closed: boolean;
-    };
-    Hollow: {
-      x: number;
-      y: number;
-      depthM: number;
-      areaM2: number;
-    };
-    Lie: {
-      minZ: number;
-      maxZ: number;
-      meanZ: number;
-      slopePct: number;
-      steepest: number;
-      fallsTo: number;
-      uniform: number;
-      cells: number;
-    };
-    FrostJudgement: {
-      score: number;
-      word: string;
-      signs: string[];
-      colderC: number[];
-    };
-    ColdSpot: {
-      x: number;
-      y: number;
-      score: number;
-      word: string;
-    };
-    DrawnBarrier: {
-      name: string;
-      kind: string;
-      line: number[][];
-    };
-    Drawing: {
-      source: components["schemas"]["HeightSource"];
-      intervalM: number;
-      contours: components["schemas"]["ContourLine"][];
-      flow: number[][];
-      flowTo: number[][];
-      hollows: components["schemas"]["Hollow"][];
-      cold: components["schemas"]["ColdSpot"][];
-      barriers: components["schemas"]["DrawnBarrier"][];
-      lie: components["schemas"]["Lie"];
-      class: string;
-      judgement: components["schemas"]["FrostJudgement"];
-      word: string;
-    };
-    HeightsFile: {
-      name: string;
-      text: string;
-      crs: string;
-      accuracyM: number;
-      how: string;
-      on: string;
-    };
-    HeightsRead: {
-      kind: string;
-      crs: string;
-      crsName: string;
-      proposed: boolean;
-      count: number;
-      lowest: number;
-      highest: number;
-      cellM: number;
-      outline: components["schemas"]["Point"][];
-      spots: components["schemas"]["Point"][];
-      farKm: number;
-      doubt?: string;
-    };
-    NamedText: {
-      name: string;
-      text: string;
-    };
-    Gap: {
-      from: string;
-      days: number;
-    };
-    WeatherNote: {
-      on: string;
-      sentence: string;
-    };
-    WeatherRead: {
-      name: string;
-      from: string;
-      to: string;
-      days: number;
-      gaps: components["schemas"]["Gap"][];
-      notes: components["schemas"]["WeatherNote"][];
-    };
-    Polled: {
-      new: number;
-      to: string;
-      notes: components["schemas"]["WeatherNote"][];
-    };
-    ClimateMonth: {
-      meanC: number;
-      minC: number;
-      maxC: number;
-      rainMm: number;
-      et0Mm: number;
-      dry: boolean;
-    };
-    ClimateDay: {
-      low: number;
-      tmin: number;
-      tmax: number;
-      high: number;
-      rain: number;
-    };
-    ClimateYear: {
-      year: number;
-      minC: number;
-      maxC: number;
-      rainMm: number;
-      frostFree: number;
-      chillHours: number;
-      chillUtah: number;
-      chillPortions: number;
-      degree10: number;
-      missing: number;
-    };
-    ClimateFact: {
-      label: string;
-      quantity: string;
-      value: number;
-      text?: string;
-      note: string;
-      source: string;
-    };
-    ClimateView: {
-      known: boolean;
-      source: string;
-      latDeg: number;
-      months: components["schemas"]["ClimateMonth"][];
-      days: components["schemas"]["ClimateDay"][];
-      years: components["schemas"]["ClimateYear"][];
-      facts: components["schemas"]["ClimateFact"][];
-      gaps: components["schemas"]["Gap"][];
-      notes: components["schemas"]["WeatherNote"][];
-      station: components["schemas"]["WeatherRead"];
-    };
-    LabFile: {
-      text: string;
-      lab: string;
-      mapping: {
-        [key: string]: components["schemas"]["LabColumn"];
-      };
-    };
-    ReportColumn: {
-      head: string;
-      field: string;
-      unit: string;
-      how: string;
-      example: string;
-      problem?: string;
-    };
-    LabReport: {
-      columns: components["schemas"]["ReportColumn"][];
-      tests: components["schemas"]["SoilTest"][];
-      shown: unknown[];
-      ready: boolean;
-    };
-    SampleRequest: {
-      fromCm: number;
-      toCm: number;
-      tests: string[];
-    };
-    QuestionOption: {
-      id: string;
-      words: string;
-      weight: string;
-      sentence: string;
-    };
-    Question: {
-      key: string;
-      asks: string;
-      why: string;
-      options: components["schemas"]["QuestionOption"][];
-    };
-    IdWords: {
-      id: string;
-      words: string;
-    };
-    TestField: {
-      name: string;
-      label: string;
-      unit: string;
-      min: number;
-      max: number;
-      units: string[];
-    };
-    Organic: {
-      id: string;
-      name: string;
-      dry: number;
-      organic: number;
-      stays: number;
-      tPerM3: number;
-    };
-    MaterialState: {
-      id: string;
-      analysed: boolean;
-      effectivePct: number;
-      kind: string;
-    };
-    Lists: {
-      questions: components["schemas"]["Question"][];
-      uses: components["schemas"]["IdWords"][];
-      textures: string[];
-      structures: string[];
-      hardnesses: string[];
-      roots: string[];
-      layerSigns: string[];
-      surfaceSigns: string[];
-      moistures: string[];
-      testFields: components["schemas"]["TestField"][];
-      ownColumns: string[];
-      phMethods: string[];
-      buffers: string[];
-      labTests: string[];
-      barriers: string[];
-      sorting: components["schemas"]["Sorted"][];
-      organics: components["schemas"]["Organic"][];
-      priced: components["schemas"]["Priced"][];
-      materials: components["schemas"]["MaterialState"][];
-    };
-    Calculator: {
-      name: string;
-      title: string;
-      purpose: string;
-      source: string;
-      inputs: components["schemas"]["CalculatorField"][];
-      outputs: components["schemas"]["CalculatorField"][];
-    };
-    CalculatorField: {
-      name: string;
-      /** @enum {string} */
-      kind: "number" | "integer" | "choice" | "rings" | "numbers" | "table" | "day" | "text";
-      unit: string;
-      meaning: string;
-      min: number;
-      max: number;
-      default?: unknown;
-      options?: string[];
-      optional?: boolean;
-      columns?: components["schemas"]["CalculatorField"][];
-    };
-    CalculatorResult: {
-      outputs: {
-        [key: string]: unknown;
-      };
-      working: components["schemas"]["WorkingStep"][];
-      findings: components["schemas"]["Finding"][];
-    };
-    Sheet: {
-      id: string;
-      version: number;
-      name: string;
-      botanical: string;
-      habit: string;
-      life: components["schemas"]["SheetSpan"];
-      product: components["schemas"]["SheetProduct"];
-      canopy: components["schemas"]["SheetCanopy"];
-      soil: components["schemas"]["SheetSoil"];
-      limits: components["schemas"]["SheetLimit"][];
-      forks: components["schemas"]["SheetFork"][];
-      layouts: components["schemas"]["SheetLayout"][];
-      material: components["schemas"]["SheetMaterial"];
-      plantingWindows: components["schemas"]["PlantingWindow"][];
-      operations: components["schemas"]["SheetOperation"][];
-      feeding: unknown[];
-      yields: components["schemas"]["SheetYield"][];
-      harvests: unknown[];
-      stand: unknown;
-      notes: components["schemas"]["SheetSection"][];
-      cautions: components["schemas"]["SheetNote"][];
-      digest: string;
-    };
-    SheetSpan: {
-      low: number;
-      base: number;
-      high: number;
-      origin: string;
-    };
-    SheetProduct: {
-      name: string;
-      basis: string;
-      showAs: string;
-      origin: string;
-    };
-    SheetCanopy: {
-      finalM: number;
-      heightM: number;
-      heldM: number;
-      origin: string;
-      seen: unknown;
-    };
-    SheetLimit: {
-      factor: string;
-      /** @description the measured factor it is judged by; empty where people read it only */
-      key: string;
-      ideal: string;
-      tolerated: string;
-      range?: unknown;
-      textures?: unknown;
-      assumed: boolean;
-      origin: string;
-    };
-    SheetSoil: {
-      wetClass: number;
-      rootCm: number;
-      targetPh: number;
-      targetBasePct: number;
-      alToleratedPct: number;
-      caMgWanted: number;
-      acidLover: boolean;
-      origin: string;
-    };
-    SheetOption: {
-      id: string;
-      name: string;
-      sentence: string;
-      when: string;
-      default: boolean;
-      origin: string;
-    };
-    SheetFork: {
-      id: string;
-      question: string;
-      step: string;
-      options: components["schemas"]["SheetOption"][];
-    };
-    SheetLayout: {
-      id: string;
-      name: string;
-      sentence: string;
-      when: string;
-      default: boolean;
-      origin: string;
-      pattern: string;
-      rowM: number;
-      plantM: number;
-      twinGapM: number;
-      perHa: number;
-      edgeBandM: number;
-      rowEndSetbackM: number;
-      pollinizer: components["schemas"]["Pollinizer"];
-      thinning: unknown;
-    };
-    SheetMaterial: {
-      kind: string;
-      pollinizerKind: string;
-      spec: string;
-      reject: string;
-      survival: number;
-      flatReserve: number;
-      handling: string;
-      origin: string;
-    };
-    PlantingWindow: {
-      season: string[];
-      when: string;
-      origin: string;
-    };
-    SheetOperation: {
-      if?: unknown;
-      task?: unknown;
-      id: string;
-      name: string;
-      phase: string;
-      detail: string;
-      why: string;
-      caution: string;
-      before: string;
-      after: string;
-      better: string;
-      min: string;
-      season: unknown;
-      ages: unknown;
-      origin: string;
-    };
-    SheetYield: {
-      if?: unknown;
-      full: components["schemas"]["Range"];
-      referencePerHa: number;
-      fractions: unknown;
-      crowding: number;
-      origin: string;
-      source: string;
-    };
-    SheetSection: {
-      title: string;
-      notes: components["schemas"]["SheetNote"][];
-    };
-    SheetNote: {
-      item: string;
-      value: string;
-      origin: string;
-    };
-  };
-  responses: {
-    /** @description what is wrong and what to do */
-    Problem: {
-      headers: {
-        [name: string]: unknown;
-      };
-      content: {
-        "application/problem+json": components["schemas"]["Problem"];
-      };
-    };
-  };
-  parameters: {
-    BlockId: string;
-    /** @description the revision the change was made from, in quotes */
-    IfMatch: string;
-    /** @description who makes the change, percent-encoded */
-    ByPerson: string;
-  };
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    schemas: {
+        /** @description an RFC 7396 merge patch */
+        Patch: {
+            [key: string]: unknown;
+        };
+        Problem: {
+            type: string;
+            title: string;
+            status: number;
+            detail: string;
+            field?: string;
+            value?: string;
+            rule?: string;
+            accepted?: string;
+            remedy?: string;
+            point?: number;
+        };
+        Status: {
+            version: string;
+            build: string;
+            today: string;
+            todayFixed: boolean;
+            hasEstate: boolean;
+        };
+        EstateBegin: {
+            name: string;
+            place?: string;
+            /** @enum {string} */
+            units: "metric" | "us";
+            south: boolean;
+            person: string;
+        };
+        EstateDoc: {
+            revision: number;
+            estate: components["schemas"]["Estate"];
+        };
+        Estate: {
+            name: string;
+            place: string;
+            /** @enum {string} */
+            units: "metric" | "us";
+            seasons: components["schemas"]["SeasonWindow"][];
+            people: components["schemas"]["Person"][];
+            climate: components["schemas"]["Month"][];
+            climateSource: string;
+            elevationM?: number;
+            coast?: boolean;
+            weather?: components["schemas"]["Weather"];
+            station?: string;
+            laboratory?: string;
+            heights?: components["schemas"]["HeightSource"][];
+            barriers?: components["schemas"]["Barrier"][];
+            currency?: string;
+            prices?: components["schemas"]["Price"][];
+            materials?: components["schemas"]["Material"][];
+            labs?: {
+                [key: string]: unknown;
+            };
+        };
+        SeasonWindow: {
+            key: string;
+            from: string;
+            to: string;
+        };
+        Person: {
+            name: string;
+            role: string;
+        };
+        Month: {
+            meanC: number;
+            minC: number;
+            rainMm: number;
+            maxC?: number;
+            rhPct?: number;
+            windMS?: number;
+            sunH?: number;
+        };
+        BlockDoc: {
+            id: string;
+            revision: number;
+            block: components["schemas"]["Block"];
+        };
+        Block: {
+            name: string;
+            number: number;
+            boundary: components["schemas"]["Polygon"];
+            surveyed: string;
+            accuracyM: number;
+            notes: string;
+            planting?: components["schemas"]["Planting"];
+            pits?: components["schemas"]["Pit"][];
+            tests?: components["schemas"]["SoilTest"][];
+            samples?: components["schemas"]["Sample"][];
+            answers?: {
+                [key: string]: components["schemas"]["SiteAnswer"];
+            };
+            uses?: components["schemas"]["Use"][];
+            growth?: {
+                [key: string]: number;
+            };
+            intent?: components["schemas"]["Intent"];
+            works?: components["schemas"]["WorksChoice"];
+            decided?: {
+                [key: string]: components["schemas"]["Choice"];
+            };
+            checks?: {
+                [key: string]: components["schemas"]["Check"];
+            };
+            keep?: {
+                [key: string]: string;
+            };
+        };
+        Polygon: {
+            outer: components["schemas"]["Point"][];
+            holes?: components["schemas"]["Ring"][];
+        };
+        Ring: components["schemas"]["Point"][];
+        Point: {
+            lon: number;
+            lat: number;
+        };
+        Planting: {
+            sheet: string;
+            sheetDigest?: string;
+            choices?: {
+                [key: string]: components["schemas"]["Choice"];
+            };
+            date: string;
+            layout: components["schemas"]["Override"];
+            survival?: number;
+            confidence?: number;
+            done?: {
+                [key: string]: string;
+            };
+            picked?: {
+                [key: string]: number;
+            };
+            accepted?: {
+                [key: string]: string;
+            };
+            adoptedOn: string;
+            adoptedBy?: string;
+            baseline?: {
+                [key: string]: string;
+            };
+            baseDate: string;
+            planted: string;
+            asPlanted?: components["schemas"]["AsPlanted"];
+        };
+        Choice: {
+            option: string;
+            by: string;
+            on: string;
+            why: string;
+        };
+        Override: {
+            rowSpacingM?: number;
+            plantSpacingM?: number;
+            twinGapM?: number;
+            bearingDeg?: number;
+            edgeBandM?: number;
+            rowEndSetbackM?: number;
+            offsetM?: number;
+            pollinizer?: components["schemas"]["Pollinizer"];
+        };
+        Pollinizer: {
+            everyRow: number;
+            everyPlant: number;
+        };
+        AsPlanted: {
+            spec: components["schemas"]["LayoutSpec"];
+            layout: string;
+            rows: components["schemas"]["PlantedRow"][];
+            stations: number;
+            pollinizers: number;
+            temporary: number;
+            rowMetres: number;
+            areaM2: number;
+        };
+        PlantedRow: {
+            row: number;
+            station: number;
+            first: components["schemas"]["Point"];
+            last: components["schemas"]["Point"];
+            n: number;
+            lengthM: number;
+            roles?: string;
+        };
+        LayoutSpec: {
+            /**
+             * @description empty where no crop is chosen
+             * @enum {string}
+             */
+            pattern: "" | "square" | "rectangle" | "triangle" | "twin";
+            rowSpacingM: number;
+            plantSpacingM: number;
+            twinGapM: number;
+            bearingDeg: number;
+            edgeBandM: number;
+            rowEndSetbackM: number;
+            offsetM: number;
+            pollinizer: components["schemas"]["Pollinizer"];
+            temporary: boolean;
+        };
+        Plan: {
+            crop: string;
+            cropName: string;
+            cropDate: string;
+            soil: components["schemas"]["Profile"];
+            works: components["schemas"]["Works"];
+            preparation: components["schemas"]["Preparation"];
+            checklist: components["schemas"]["CheckItem"][];
+            block: string;
+            name: string;
+            today: string;
+            /** @enum {string} */
+            stage: "empty" | "planned" | "adopted" | "planted";
+            sheet: string;
+            sheetName: string;
+            product: string;
+            yieldAs: string;
+            massAs: string;
+            ground: components["schemas"]["Ground"];
+            spec: components["schemas"]["LayoutSpec"];
+            choices: {
+                [key: string]: string;
+            };
+            figures: components["schemas"]["Figure"][];
+            rows: components["schemas"]["RowPiece"][];
+            outAge: number;
+            years: components["schemas"]["Year"][];
+            jobs: components["schemas"]["Job"][];
+            nutrients: string[];
+            steps: components["schemas"]["StepState"][];
+            findings: components["schemas"]["Finding"][];
+            yearToday: number;
+        };
+        Ground: {
+            areaM2: number;
+            perimeterM: number;
+            origin: components["schemas"]["Point"];
+            rings: components["schemas"]["XYRing"][];
+        };
+        XYRing: number[][];
+        Figure: {
+            path: string;
+            step: string;
+            label: string;
+            quantity: string;
+            value: number;
+            low: number;
+            high: number;
+            ranged: boolean;
+            text?: string;
+            note: string;
+            origin: string;
+        };
+        RowPiece: {
+            row: number;
+            station: number;
+            x: number;
+            y: number;
+            dx: number;
+            dy: number;
+            n: number;
+            lengthM: number;
+            roles?: string;
+        };
+        Range: {
+            low: number;
+            base: number;
+            high: number;
+        };
+        Year: {
+            age: number;
+            season: number;
+            label: string;
+            start: string;
+            perHa: components["schemas"]["Range"];
+            blockKg: components["schemas"]["Range"];
+            pickedKg: number;
+            recorded: boolean;
+            alive: number;
+            plants: number;
+            spreadM: number;
+            heightM: number;
+            feedPerHa: {
+                [key: string]: number;
+            };
+            feedKg: {
+                [key: string]: number;
+            };
+            feedG: {
+                [key: string]: number;
+            };
+            harvests: components["schemas"]["Harvest"][];
+            jobs: number;
+        };
+        Harvest: {
+            name: string;
+            from: string;
+            to: string;
+            rounds: string;
+            blockKg: components["schemas"]["Range"];
+        };
+        Job: {
+            key: string;
+            name: string;
+            phase: string;
+            age: number;
+            season: string;
+            from: string;
+            by: string;
+            detail: string;
+            why: string;
+            caution: string;
+            rule: string;
+            origin: string;
+            preparation: boolean;
+            done: string;
+            baseline: string;
+            passed: boolean;
+        };
+        StepState: {
+            key: string;
+            /** @enum {string} */
+            state: "untouched" | "open" | "settled";
+            open: number;
+            notes: number;
+        };
+        Finding: {
+            rule: string;
+            /** @enum {string} */
+            weight: "stops" | "mend" | "watch" | "inform";
+            step: string;
+            subject: string;
+            sentence: string;
+            source: string;
+            remedies: components["schemas"]["Remedy"][];
+        };
+        Remedy: {
+            label: string;
+            patch: components["schemas"]["Patch"];
+            ask?: string;
+        };
+        Fork: {
+            id: string;
+            /** @enum {string} */
+            scope: "planting" | "block";
+            question: string;
+            step: string;
+            decided: boolean;
+            locked: boolean;
+            by: string;
+            on: string;
+            why: string;
+            ways: components["schemas"]["Way"][];
+        };
+        Way: {
+            id: string;
+            name: string;
+            sentence: string;
+            when: string;
+            origin: string;
+            taken: boolean;
+            consequences: components["schemas"]["Consequence"][];
+        };
+        Consequence: {
+            label: string;
+            quantity: string;
+            value: number;
+            text?: string;
+            differs: boolean;
+        };
+        WorkingStep: {
+            figure: string;
+            label: string;
+            formula: string;
+            substituted: string;
+            value: number;
+            unit: string;
+            shown: string;
+            inputs: components["schemas"]["WorkingInput"][];
+            source: string;
+            note?: string;
+        };
+        WorkingInput: {
+            name: string;
+            value: number;
+            unit: string;
+            shown: string;
+            origin: string;
+            source?: string;
+            figure?: string;
+        };
+        Overview: {
+            estate: components["schemas"]["Estate"];
+            estateRevision: number;
+            today: string;
+            yearToday: number;
+            blocks: components["schemas"]["BlockInShort"][];
+        };
+        BlockInShort: {
+            id: string;
+            revision: number;
+            number: number;
+            name: string;
+            /** @enum {string} */
+            stage: "empty" | "planned" | "adopted" | "planted";
+            sheet: string;
+            sheetName: string;
+            product: string;
+            headline: string;
+            yieldAs: string;
+            massAs: string;
+            areaM2: number;
+            stations: number;
+            standing: string;
+            boundary: components["schemas"]["Polygon"];
+            years: components["schemas"]["YearInShort"][];
+            findings: components["schemas"]["Finding"][];
+            problem?: string;
+        };
+        YearInShort: {
+            season: number;
+            label: string;
+            age: number;
+            low: number;
+            base: number;
+            high: number;
+            blockKg: number;
+            pickedKg: number;
+            recorded: boolean;
+            feedKg: number;
+            jobs: number;
+        };
+        EstateJob: {
+            block: string;
+            blockName: string;
+            number: number;
+            job: components["schemas"]["Job"];
+        };
+        Candidate: {
+            name: string;
+            number: number;
+            boundary: components["schemas"]["Polygon"];
+            areaM2: number;
+            perimeterM: number;
+            surveyed: string;
+            accuracyM: number;
+            notes: string;
+            found: components["schemas"]["Found"];
+            planting?: components["schemas"]["Planting"];
+            problem?: string;
+            doubt?: string;
+        };
+        Change: {
+            id: number;
+            at: string;
+            who: string;
+            what: string;
+            undone: boolean;
+            undoes?: number;
+        };
+        Weather: {
+            name: string;
+            digest: string;
+            from: string;
+            to: string;
+            days: number;
+            gaps: number;
+            notes: number;
+        };
+        HeightSource: {
+            name: string;
+            kind: string;
+            crs: string;
+            accuracyM: number;
+            how: string;
+            on: string;
+            count: number;
+            digest: string;
+        };
+        Barrier: {
+            name: string;
+            kind: string;
+            line: components["schemas"]["Point"][];
+            heightM: number;
+            porosity: number;
+            gap: boolean;
+        };
+        Sieves: {
+            over2Mm: number;
+            to084Mm: number;
+            to030Mm: number;
+            below030Mm: number;
+        };
+        Material: {
+            id: string;
+            name: string;
+            neutralisingPct: number;
+            caoPct: number;
+            mgoPct: number;
+            reactivityPct: number;
+            sieves: components["schemas"]["Sieves"];
+            moisturePct: number;
+            effectivePct: number;
+            guess: boolean;
+            source: string;
+        };
+        Price: {
+            item: string;
+            unit: string;
+            each: number;
+            on: string;
+            source: string;
+        };
+        Priced: {
+            item: string;
+            name: string;
+            unit: string;
+        };
+        LabColumn: {
+            field: string;
+            unit: string;
+            how: string;
+        };
+        Fractions: {
+            sandPct: number;
+            siltPct: number;
+            clayPct: number;
+        };
+        Layer: {
+            topCm: number;
+            bottomCm: number;
+            class: string;
+            measured?: components["schemas"]["Fractions"];
+            omPct: number;
+            stonesPct: number;
+            structure: string;
+            hardness: string;
+            roots: string;
+            colour: string;
+            densityGCm3: number;
+            strongFizz: boolean;
+            signs: unknown;
+        };
+        Pit: {
+            name: string;
+            zone: string;
+            on: string;
+            at?: components["schemas"]["Point"];
+            layers: components["schemas"]["Layer"][];
+            surface: unknown;
+            waterCm: number;
+            wetCm: number;
+            relict: boolean;
+            moisture: string;
+        };
+        SoilTest: {
+            lab: string;
+            sample: string;
+            on: string;
+            fromCm: number;
+            toCm: number;
+            phMethod: string;
+            bufferMethod: string;
+            pMethod: string;
+            ph?: number;
+            bufferPh?: number;
+            omPct?: number;
+            pMgKg?: number;
+            kCmolKg?: number;
+            caCmolKg?: number;
+            mgCmolKg?: number;
+            naCmolKg?: number;
+            alCmolKg?: number;
+            acidityCmolKg?: number;
+            cecCmolKg?: number;
+            eceDSPerM?: number;
+            sandPct?: number;
+            siltPct?: number;
+            clayPct?: number;
+            caco3Pct?: number;
+        };
+        Sample: {
+            id: string;
+            on: string;
+            fromCm: number;
+            toCm: number;
+            tests: string[];
+            ref: string;
+            read: boolean;
+        };
+        SiteAnswer: {
+            answer: string;
+            evidence: string;
+            by: string;
+            on: string;
+        };
+        Use: {
+            kind: string;
+            end: string;
+            months: number;
+            note: string;
+        };
+        Intent: {
+            sheet: string;
+            date: string;
+            done?: {
+                [key: string]: string;
+            };
+        };
+        WorksChoice: {
+            material?: string;
+            depthCm?: number;
+            stripM?: number;
+            rowM?: number;
+            bufferCap?: number;
+            organic?: string;
+            omTarget?: number;
+            benchM?: number;
+            startOn?: string;
+            waterM3Day?: number;
+        };
+        Check: {
+            state: string;
+            note: string;
+            by: string;
+            on: string;
+        };
+        Found: {
+            pits?: components["schemas"]["Pit"][];
+            tests?: components["schemas"]["SoilTest"][];
+            samples?: components["schemas"]["Sample"][];
+            answers?: {
+                [key: string]: components["schemas"]["SiteAnswer"];
+            };
+            uses?: components["schemas"]["Use"][];
+            growth?: {
+                [key: string]: number;
+            };
+            intent?: components["schemas"]["Intent"];
+            works?: components["schemas"]["WorksChoice"];
+            decided?: {
+                [key: string]: components["schemas"]["Choice"];
+            };
+            checks?: {
+                [key: string]: components["schemas"]["Check"];
+            };
+            keep?: {
+                [key: string]: string;
+            };
+        };
+        Wetness: {
+            class: string;
+            depthCm: number;
+            seen: boolean;
+            points: number;
+            confidence: string;
+            signs: string[];
+            ask: string;
+            fromWell: boolean;
+        };
+        RootBarrier: {
+            kind: string;
+            depthCm: number;
+            toCm: number;
+            why: string;
+            removable: boolean;
+            remedy: string;
+        };
+        RipPlan: {
+            depthCm: number;
+            topCm: number;
+            bottomCm: number;
+            shatters: boolean;
+            why: string;
+            outOfTool: boolean;
+        };
+        RestrictiveView: {
+            topCm: number;
+            what: string;
+        };
+        LayerView: {
+            topCm: number;
+            bottomCm: number;
+            class: string;
+            measured: boolean;
+            words: string;
+            holdsMm: number;
+            ksMmH: number;
+            ksLow: number;
+            ksHigh: number;
+            doubtful: boolean;
+        };
+        PitView: {
+            name: string;
+            zone: string;
+            layers: components["schemas"]["LayerView"][];
+            bottomCm: number;
+            wetness: components["schemas"]["Wetness"];
+            reading: string;
+            barriers: components["schemas"]["RootBarrier"][];
+            effectiveCm: number;
+            limiting: string;
+            afterCm: number;
+            afterStops: string;
+            rootCm: number;
+            availableMm: number;
+            held: string;
+            restrictive?: components["schemas"]["RestrictiveView"];
+            rip?: components["schemas"]["RipPlan"];
+        };
+        TestView: {
+            index: number;
+            label: string;
+            ageMonths: number;
+            used: boolean;
+            phWater?: number;
+            estimated: boolean;
+            bases?: number;
+            cec?: number;
+            basePct?: number;
+            espPct?: number;
+            doubts: string[];
+        };
+        WaitView: {
+            kind: string;
+            earliest: string;
+            latest: string;
+            why: string;
+            shorten: string;
+            drives: boolean;
+        };
+        Profile: {
+            pits: components["schemas"]["PitView"][];
+            tests: components["schemas"]["TestView"][];
+            depthCm: number;
+            afterCm: number;
+            atLeast: boolean;
+            limiting: string;
+            wetCm: number;
+            wetSeen: boolean;
+            availableMm: number;
+            waits: components["schemas"]["WaitView"][];
+            earliest: string;
+            latest: string;
+        };
+        LimeNeed: {
+            school: string;
+            tPerHa: number;
+            formula: string;
+            substituted: string;
+            source: string;
+            why: string;
+            lack: string;
+        };
+        LimeAnswer: {
+            needs: components["schemas"]["LimeNeed"][];
+            taken: string;
+            usual: string;
+            perHaT: number;
+            wanted: boolean;
+            why: string;
+            disagree: number;
+            refused?: string;
+        };
+        Dose: {
+            kg: number;
+            from: string;
+            by: string;
+        };
+        Amendment: {
+            key: string;
+            name: string;
+            product: string;
+            perHaKg: number;
+            totalKg: number;
+            m3: number;
+            pureT: number;
+            why: string;
+            blocked?: string;
+            guess: boolean;
+            cost?: number;
+            costText: string;
+            doses: components["schemas"]["Dose"][];
+            leadMonths: number;
+            minMonths: number;
+            reached: number;
+            effect: string;
+            possible: number;
+            caution: string;
+            source: string;
+        };
+        Works: {
+            areaHa: number;
+            treatedHa: number;
+            share: number;
+            depthCm: number;
+            densityGCm3: number;
+            estimated: boolean;
+            lime?: components["schemas"]["LimeAnswer"];
+            items: components["schemas"]["Amendment"][];
+        };
+        Terrace: {
+            intervalM: number;
+            pitchM: number;
+            benchShare: number;
+            cutM3PerM: number;
+            cutM3PerHa: number;
+            riserM: number;
+        };
+        PrepLine: {
+            key: string;
+            name: string;
+            kind: string;
+            by: string;
+            passes: number;
+            depthCm: number[];
+            areaHa: number;
+            lowH: number;
+            baseH: number;
+            highH: number;
+            from: string;
+            until: string;
+            detail: string;
+            why: string;
+            caution: string;
+            done: string;
+            passed: boolean;
+            bares: boolean;
+            covers: boolean;
+            moved: string;
+            unsorted: string;
+        };
+        SortLine: {
+            class: string;
+            words: string;
+            goes: string;
+            why: string;
+            m3: number;
+        };
+        Sorted: {
+            class: string;
+            words: string;
+            goes: string;
+            why: string;
+        };
+        Preparation: {
+            lines: components["schemas"]["PrepLine"][];
+            handH: number;
+            machineH: number;
+            lowH: number;
+            highH: number;
+            costText: string;
+            bareDays: number;
+            bareFrom: string;
+            bareTo: string;
+            sorting: components["schemas"]["SortLine"][];
+            stumps: string;
+            terrace?: components["schemas"]["Terrace"];
+            terraceM3: number;
+            fumigationMonths: string[];
+        };
+        CheckItem: {
+            key: string;
+            group: string;
+            look: string;
+            good: string;
+            state: string;
+            note: string;
+            by: string;
+            on: string;
+        };
+        FactorFit: {
+            key: string;
+            label: string;
+            letter: string;
+            class: string;
+            after: string;
+            rating: number;
+            value: string;
+            ideal: string;
+            tolerated: string;
+            from: string;
+            assumed: boolean;
+            origin: string;
+            remedy: string;
+            months: number;
+            costText: string;
+        };
+        Fit: {
+            block: string;
+            blockName: string;
+            sheet: string;
+            name: string;
+            class: string;
+            after: string;
+            capped: boolean;
+            unknown: string[];
+            letters: string;
+            verdict: string;
+            sentence: string;
+            limiting: string;
+            index: number;
+            months: number;
+            cost?: number;
+            costText: string;
+            factors: components["schemas"]["FactorFit"][];
+        };
+        ContourLine: {
+            z: number;
+            points: number[][];
+            closed: boolean;
+        };
+        Hollow: {
+            x: number;
+            y: number;
+            depthM: number;
+            areaM2: number;
+        };
+        Lie: {
+            minZ: number;
+            maxZ: number;
+            meanZ: number;
+            slopePct: number;
+            steepest: number;
+            fallsTo: number;
+            uniform: number;
+            cells: number;
+        };
+        FrostJudgement: {
+            score: number;
+            word: string;
+            signs: string[];
+            colderC: number[];
+        };
+        ColdSpot: {
+            x: number;
+            y: number;
+            score: number;
+            word: string;
+        };
+        DrawnBarrier: {
+            name: string;
+            kind: string;
+            line: number[][];
+        };
+        Drawing: {
+            source: components["schemas"]["HeightSource"];
+            intervalM: number;
+            contours: components["schemas"]["ContourLine"][];
+            flow: number[][];
+            flowTo: number[][];
+            hollows: components["schemas"]["Hollow"][];
+            cold: components["schemas"]["ColdSpot"][];
+            barriers: components["schemas"]["DrawnBarrier"][];
+            lie: components["schemas"]["Lie"];
+            class: string;
+            judgement: components["schemas"]["FrostJudgement"];
+            word: string;
+        };
+        HeightsFile: {
+            name: string;
+            text: string;
+            crs: string;
+            accuracyM: number;
+            how: string;
+            on: string;
+        };
+        HeightsRead: {
+            kind: string;
+            crs: string;
+            crsName: string;
+            proposed: boolean;
+            count: number;
+            lowest: number;
+            highest: number;
+            cellM: number;
+            outline: components["schemas"]["Point"][];
+            spots: components["schemas"]["Point"][];
+            farKm: number;
+            doubt?: string;
+        };
+        NamedText: {
+            name: string;
+            text: string;
+        };
+        Gap: {
+            from: string;
+            days: number;
+        };
+        WeatherNote: {
+            on: string;
+            sentence: string;
+        };
+        WeatherRead: {
+            name: string;
+            from: string;
+            to: string;
+            days: number;
+            gaps: components["schemas"]["Gap"][];
+            notes: components["schemas"]["WeatherNote"][];
+        };
+        Polled: {
+            new: number;
+            to: string;
+            notes: components["schemas"]["WeatherNote"][];
+        };
+        ClimateMonth: {
+            meanC: number;
+            minC: number;
+            maxC: number;
+            rainMm: number;
+            et0Mm: number;
+            dry: boolean;
+        };
+        ClimateDay: {
+            low: number;
+            tmin: number;
+            tmax: number;
+            high: number;
+            rain: number;
+        };
+        ClimateYear: {
+            year: number;
+            minC: number;
+            maxC: number;
+            rainMm: number;
+            frostFree: number;
+            chillHours: number;
+            chillUtah: number;
+            chillPortions: number;
+            degree10: number;
+            missing: number;
+        };
+        ClimateFact: {
+            label: string;
+            quantity: string;
+            value: number;
+            text?: string;
+            note: string;
+            source: string;
+        };
+        ClimateView: {
+            known: boolean;
+            source: string;
+            latDeg: number;
+            months: components["schemas"]["ClimateMonth"][];
+            days: components["schemas"]["ClimateDay"][];
+            years: components["schemas"]["ClimateYear"][];
+            facts: components["schemas"]["ClimateFact"][];
+            gaps: components["schemas"]["Gap"][];
+            notes: components["schemas"]["WeatherNote"][];
+            station: components["schemas"]["WeatherRead"];
+        };
+        LabFile: {
+            text: string;
+            lab: string;
+            mapping: {
+                [key: string]: components["schemas"]["LabColumn"];
+            };
+        };
+        ReportColumn: {
+            head: string;
+            field: string;
+            unit: string;
+            how: string;
+            example: string;
+            problem?: string;
+        };
+        LabReport: {
+            columns: components["schemas"]["ReportColumn"][];
+            tests: components["schemas"]["SoilTest"][];
+            shown: unknown[];
+            ready: boolean;
+        };
+        SampleRequest: {
+            fromCm: number;
+            toCm: number;
+            tests: string[];
+        };
+        QuestionOption: {
+            id: string;
+            words: string;
+            weight: string;
+            sentence: string;
+        };
+        Question: {
+            key: string;
+            asks: string;
+            why: string;
+            options: components["schemas"]["QuestionOption"][];
+        };
+        IdWords: {
+            id: string;
+            words: string;
+        };
+        TestField: {
+            name: string;
+            label: string;
+            unit: string;
+            min: number;
+            max: number;
+            units: string[];
+        };
+        Organic: {
+            id: string;
+            name: string;
+            dry: number;
+            organic: number;
+            stays: number;
+            tPerM3: number;
+        };
+        MaterialState: {
+            id: string;
+            analysed: boolean;
+            effectivePct: number;
+            kind: string;
+        };
+        Lists: {
+            questions: components["schemas"]["Question"][];
+            uses: components["schemas"]["IdWords"][];
+            textures: string[];
+            structures: string[];
+            hardnesses: string[];
+            roots: string[];
+            layerSigns: string[];
+            surfaceSigns: string[];
+            moistures: string[];
+            testFields: components["schemas"]["TestField"][];
+            ownColumns: string[];
+            phMethods: string[];
+            buffers: string[];
+            labTests: string[];
+            barriers: string[];
+            sorting: components["schemas"]["Sorted"][];
+            organics: components["schemas"]["Organic"][];
+            priced: components["schemas"]["Priced"][];
+            materials: components["schemas"]["MaterialState"][];
+        };
+        Calculator: {
+            name: string;
+            title: string;
+            purpose: string;
+            source: string;
+            inputs: components["schemas"]["CalculatorField"][];
+            outputs: components["schemas"]["CalculatorField"][];
+        };
+        CalculatorField: {
+            name: string;
+            /** @enum {string} */
+            kind: "number" | "integer" | "choice" | "rings" | "numbers" | "table" | "day" | "text";
+            unit: string;
+            meaning: string;
+            min: number;
+            max: number;
+            default?: unknown;
+            options?: string[];
+            optional?: boolean;
+            columns?: components["schemas"]["CalculatorField"][];
+        };
+        CalculatorResult: {
+            outputs: {
+                [key: string]: unknown;
+            };
+            working: components["schemas"]["WorkingStep"][];
+            findings: components["schemas"]["Finding"][];
+        };
+        Sheet: {
+            id: string;
+            version: number;
+            name: string;
+            botanical: string;
+            habit: string;
+            life: components["schemas"]["SheetSpan"];
+            product: components["schemas"]["SheetProduct"];
+            canopy: components["schemas"]["SheetCanopy"];
+            soil: components["schemas"]["SheetSoil"];
+            limits: components["schemas"]["SheetLimit"][];
+            forks: components["schemas"]["SheetFork"][];
+            layouts: components["schemas"]["SheetLayout"][];
+            material: components["schemas"]["SheetMaterial"];
+            plantingWindows: components["schemas"]["PlantingWindow"][];
+            operations: components["schemas"]["SheetOperation"][];
+            feeding: unknown[];
+            yields: components["schemas"]["SheetYield"][];
+            harvests: unknown[];
+            stand: unknown;
+            notes: components["schemas"]["SheetSection"][];
+            cautions: components["schemas"]["SheetNote"][];
+            digest: string;
+        };
+        SheetSpan: {
+            low: number;
+            base: number;
+            high: number;
+            origin: string;
+        };
+        SheetProduct: {
+            name: string;
+            basis: string;
+            showAs: string;
+            origin: string;
+        };
+        SheetCanopy: {
+            finalM: number;
+            heightM: number;
+            heldM: number;
+            origin: string;
+            seen: unknown;
+        };
+        SheetLimit: {
+            factor: string;
+            /** @description the measured factor it is judged by; empty where people read it only */
+            key: string;
+            ideal: string;
+            tolerated: string;
+            range?: unknown;
+            textures?: unknown;
+            assumed: boolean;
+            origin: string;
+        };
+        SheetSoil: {
+            wetClass: number;
+            rootCm: number;
+            targetPh: number;
+            targetBasePct: number;
+            alToleratedPct: number;
+            caMgWanted: number;
+            acidLover: boolean;
+            origin: string;
+        };
+        SheetOption: {
+            id: string;
+            name: string;
+            sentence: string;
+            when: string;
+            default: boolean;
+            origin: string;
+        };
+        SheetFork: {
+            id: string;
+            question: string;
+            step: string;
+            options: components["schemas"]["SheetOption"][];
+        };
+        SheetLayout: {
+            id: string;
+            name: string;
+            sentence: string;
+            when: string;
+            default: boolean;
+            origin: string;
+            pattern: string;
+            rowM: number;
+            plantM: number;
+            twinGapM: number;
+            perHa: number;
+            edgeBandM: number;
+            rowEndSetbackM: number;
+            pollinizer: components["schemas"]["Pollinizer"];
+            thinning: unknown;
+        };
+        SheetMaterial: {
+            kind: string;
+            pollinizerKind: string;
+            spec: string;
+            reject: string;
+            survival: number;
+            flatReserve: number;
+            handling: string;
+            origin: string;
+        };
+        PlantingWindow: {
+            season: string[];
+            when: string;
+            origin: string;
+        };
+        SheetOperation: {
+            if?: unknown;
+            task?: unknown;
+            id: string;
+            name: string;
+            phase: string;
+            detail: string;
+            why: string;
+            caution: string;
+            before: string;
+            after: string;
+            better: string;
+            min: string;
+            season: unknown;
+            ages: unknown;
+            origin: string;
+        };
+        SheetYield: {
+            if?: unknown;
+            full: components["schemas"]["Range"];
+            referencePerHa: number;
+            fractions: unknown;
+            crowding: number;
+            origin: string;
+            source: string;
+        };
+        SheetSection: {
+            title: string;
+            notes: components["schemas"]["SheetNote"][];
+        };
+        SheetNote: {
+            item: string;
+            value: string;
+            origin: string;
+        };
+    };
+    responses: {
+        /** @description what is wrong and what to do */
+        Problem: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+    };
+    parameters: {
+        BlockId: string;
+        /** @description the revision the change was made from, in quotes */
+        IfMatch: string;
+        /** @description who makes the change, percent-encoded */
+        ByPerson: string;
+    };
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  getStatus: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description status */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Status"];
-        };
-      };
-    };
-  };
-  getEstate: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description estate */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EstateDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  beginEstate: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["EstateBegin"];
-      };
-    };
-    responses: {
-      /** @description begun */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EstateDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  changeEstate: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Patch"];
-      };
-    };
-    responses: {
-      /** @description changed */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EstateDoc"];
-        };
-      };
-      /** @description changed by somebody else */
-      412: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EstateDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  loadDemonstration: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description loaded */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EstateDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  proposeSeasons: {
-    parameters: {
-      query: {
-        south: boolean;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description windows */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SeasonWindow"][];
-        };
-      };
-    };
-  };
-  getOverview: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description overview */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Overview"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getJobs: {
-    parameters: {
-      query: {
-        from: string;
-        to: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description jobs */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EstateJob"][];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  addBlocks: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": {
-          blocks: components["schemas"]["Block"][];
-        };
-      };
-    };
-    responses: {
-      /** @description added */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"][];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getBlock: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description block */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  removeBlock: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description removed */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description changed by somebody else */
-      412: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  changeBlock: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Patch"];
-      };
-    };
-    responses: {
-      /** @description changed */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      /** @description changed by somebody else */
-      412: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getPlan: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description plan */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Plan"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  previewPlan: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Patch"];
-      };
-    };
-    responses: {
-      /** @description plan */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Plan"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getForks: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description forks */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fork"][];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getWorking: {
-    parameters: {
-      query: {
-        figure: string;
-      };
-      header?: never;
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description steps */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WorkingStep"][];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  adoptPlan: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description adopted */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      /** @description changed by somebody else */
-      412: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  recordPlanted: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": {
-          on: string;
-        };
-      };
-    };
-    responses: {
-      /** @description recorded */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      /** @description changed by somebody else */
-      412: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  exportStations: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description stations */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "text/csv": string;
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  exportYears: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description years */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "text/csv": string;
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  exportBlocks: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description blocks */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/geo+json": Record<string, never>;
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  readGeoJSON: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/geo+json": Record<string, never>;
-      };
-    };
-    responses: {
-      /** @description what the file holds */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Candidate"][];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getLists: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description answer */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Lists"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getClimate: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description answer */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ClimateView"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getFitOf: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        sheet: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description answer */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fit"][];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  keepHeights: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["HeightsFile"];
-      };
-    };
-    responses: {
-      /** @description changed */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EstateDoc"];
-        };
-      };
-      /** @description changed by somebody else */
-      412: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EstateDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  keepWeather: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NamedText"];
-      };
-    };
-    responses: {
-      /** @description changed */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EstateDoc"];
-        };
-      };
-      /** @description changed by somebody else */
-      412: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EstateDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  pollStation: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description answer */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Polled"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  readHeights: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["HeightsFile"];
-      };
-    };
-    responses: {
-      /** @description answer */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["HeightsRead"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  readWeather: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NamedText"];
-      };
-    };
-    responses: {
-      /** @description answer */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WeatherRead"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  readNormals: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NamedText"];
-      };
-    };
-    responses: {
-      /** @description answer */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Month"][];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  readLab: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LabFile"];
-      };
-    };
-    responses: {
-      /** @description answer */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LabReport"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getLand: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description answer */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Drawing"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getFit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description answer */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fit"][];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  keepLab: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LabFile"];
-      };
-    };
-    responses: {
-      /** @description changed */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      /** @description changed by somebody else */
-      412: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  sendSample: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path: {
-        id: components["parameters"]["BlockId"];
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SampleRequest"];
-      };
-    };
-    responses: {
-      /** @description changed */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      /** @description changed by somebody else */
-      412: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  fetchReport: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path: {
-        id: components["parameters"]["BlockId"];
-        sample: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description changed */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      /** @description changed by somebody else */
-      412: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BlockDoc"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  getHistory: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description changes */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Change"][];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  undoChange: {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description the revision the change was made from, in quotes */
-        "If-Match"?: components["parameters"]["IfMatch"];
-        /** @description who makes the change, percent-encoded */
-        "X-Person"?: components["parameters"]["ByPerson"];
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description taken back */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Change"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
-  listSheets: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description sheets */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sheet"][];
-        };
-      };
-    };
-  };
-  listCalculators: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description calculators */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Calculator"][];
-        };
-      };
-    };
-  };
-  runCalculator: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        name: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": {
-          inputs: {
-            [key: string]: unknown;
-          };
-        };
-      };
-    };
-    responses: {
-      /** @description result */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CalculatorResult"];
-        };
-      };
-      default: components["responses"]["Problem"];
-    };
-  };
+    getStatus: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description status */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Status"];
+                };
+            };
+        };
+    };
+    getEstate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description estate */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    beginEstate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EstateBegin"];
+            };
+        };
+        responses: {
+            /** @description begun */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeEstate: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Patch"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    loadDemonstration: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description loaded */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    proposeSeasons: {
+        parameters: {
+            query: {
+                south: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description windows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonWindow"][];
+                };
+            };
+        };
+    };
+    getOverview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description overview */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overview"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getJobs: {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description jobs */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateJob"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addBlocks: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    blocks: components["schemas"]["Block"][];
+                };
+            };
+        };
+        responses: {
+            /** @description added */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getBlock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description block */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeBlock: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description removed */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeBlock: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Patch"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description plan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    previewPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Patch"];
+            };
+        };
+        responses: {
+            /** @description plan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getForks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description forks */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fork"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getWorking: {
+        parameters: {
+            query: {
+                figure: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description steps */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingStep"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    adoptPlan: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description adopted */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    recordPlanted: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    on: string;
+                };
+            };
+        };
+        responses: {
+            /** @description recorded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportStations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description stations */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportYears: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description years */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportBlocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description blocks */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/geo+json": Record<string, never>;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readGeoJSON: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/geo+json": Record<string, never>;
+            };
+        };
+        responses: {
+            /** @description what the file holds */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Candidate"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getLists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lists"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getClimate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimateView"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getFitOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fit"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepHeights: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeightsFile"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepWeather: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedText"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstateDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    pollStation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Polled"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readHeights: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeightsFile"];
+            };
+        };
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeightsRead"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readWeather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedText"];
+            };
+        };
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherRead"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readNormals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedText"];
+            };
+        };
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Month"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readLab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabFile"];
+            };
+        };
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabReport"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getLand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawing"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getFit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description answer */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fit"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepLab: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabFile"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    sendSample: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SampleRequest"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    fetchReport: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+                sample: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getHistory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description changes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Change"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    undoChange: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description taken back */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Change"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listSheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description sheets */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"][];
+                };
+            };
+        };
+    };
+    listCalculators: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description calculators */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calculator"][];
+                };
+            };
+        };
+    };
+    runCalculator: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    inputs: {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description result */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalculatorResult"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
 }

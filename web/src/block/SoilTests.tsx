@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { changed, read, useEstate, useLists, write, type Schema } from "../api/client";
 import { DayField, FileButton, NumberField, Pick, TextField } from "../shell/Fields";
@@ -91,7 +91,7 @@ export function SoilTests({ plan, doc, draft }: StepProps) {
                       , {day(t.on)}
                       <span className="block text-sm text-faint">
                         {t.lab || "entered by hand"}
-                        {v && `, ${v.ageMonths} months old`}
+                        {v && `, ${v.ageMonths} ${v.ageMonths === 1 ? "month" : "months"} old`}
                         {v?.used && "; the amendments rest on it"}
                       </span>
                     </td>
@@ -171,20 +171,29 @@ function LabFile({ file, doc, close }: { file: { name: string; text: string }; d
   const [report, setReport] = useState<Schema["LabReport"]>();
   const [error, setError] = useState<unknown>();
   const [asked, setAsked] = useState("");
+  // what the person has changed, kept at once: the next change must not wait for the answer to the last
+  const mended = useRef<Record<string, Partial<Schema["LabColumn"]>>>({});
+  const turn = useRef(0);
   const look = (mapping: Record<string, Schema["LabColumn"]>, of = lab) => {
+    const mine = ++turn.current;
     setError(undefined);
-    read.lab({ text: file.text, lab: of, mapping }).then(setReport, (e: unknown) => {
-      setError(e);
-    });
+    read.lab({ text: file.text, lab: of, mapping }).then(
+      (r) => mine === turn.current && setReport(r),
+      (e: unknown) => mine === turn.current && setError(e),
+    );
   };
   if (asked !== file.text) {
     setAsked(file.text);
     look({});
   }
   const mapping = () =>
-    Object.fromEntries((report?.columns ?? []).map((c) => [c.head, { field: c.field, unit: c.unit, how: c.how }]));
-  const change = (head: string, part: Partial<Schema["LabColumn"]>) =>
-    look({ ...mapping(), [head]: { ...mapping()[head]!, ...part } });
+    Object.fromEntries(
+      (report?.columns ?? []).map((c) => [c.head, { field: c.field, unit: c.unit, how: c.how, ...mended.current[c.head] }]),
+    );
+  const change = (head: string, part: Partial<Schema["LabColumn"]>) => {
+    mended.current = { ...mended.current, [head]: { ...mended.current[head], ...part } };
+    look(mapping());
+  };
   const fields = [
     { id: "", words: "left out" },
     ...(lists.data?.ownColumns ?? []).map((o) => ({ id: o, words: o.replace("Cm", ", cm") })),
@@ -198,6 +207,7 @@ function LabFile({ file, doc, close }: { file: { name: string; text: string }; d
         value={lab}
         keep={(v) => {
           setLab(v);
+          mended.current = {};
           look({}, v);
         }}
       />

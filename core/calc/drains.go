@@ -72,7 +72,7 @@ func drains() []Calculator {
 			Inputs:  []Field{number("rootsM", "m", "effective roots", 0.1, 3).or(0.7), number("layerM", "m", "top of what stops water; 0 none", 0, 5).or(0.0), number("rockM", "m", "top of rock; 0 none", 0, 5).or(1.5), number("outletM", "m", "the outlet allows at the far end; 0 not known", 0, 5).or(0.92), number("pipeM", "m", "outside diameter", 0.05, 0.5).or(0.1), choice("traffic", "over the pipe", "tractor", "foot", "truck").or("tractor")},
 			Outputs: []Field{out("depthM", "m", "of the invert"), words("binding", "what decides"), out("coverM", "m", "over the pipe")},
 			run: func(in values, r *Result) error {
-				up := []drainage.Limit{{Name: "roots", DepthM: in.num("rootsM") + 0.35}}
+				up := []drainage.Limit{{Name: "roots", DepthM: in.num("rootsM") + drainage.RootsMarginM}}
 				for _, x := range []struct{ n, f string }{{"layer that stops water", "layerM"}, {"rock", "rockM"}, {"outlet", "outletM"}} {
 					if in.num(x.f) > 0 {
 						up = append(up, drainage.Limit{Name: x.n, DepthM: in.num(x.f)})

@@ -432,3 +432,34 @@ func TestStationDays(t *testing.T) {
 		t.Error("nothing known became something")
 	}
 }
+
+// The frequency factor of the extreme value distribution: K(T = 5) = 0.7195, K(10) = 1.3046, K(100) = 3.1367
+// (from memory: Chow, Maidment & Mays, Applied Hydrology, 1988, example 12.2.1).
+func TestStormOnceInFiveYears(t *testing.T) {
+	maxima := []float64{40, 60, 80, 100, 120}
+	mean, sd := MeanSD(maxima)
+	for _, c := range []struct{ years, k float64 }{{5, 0.7195}, {10, 1.3046}, {100, 3.1367}} {
+		if got := (Gumbel(maxima, c.years) - mean) / sd; math.Abs(got-c.k) > 1e-4 {
+			t.Errorf("K(%g) = %.4f, want %.4f", c.years, got, c.k)
+		}
+	}
+	if !math.IsNaN(Gumbel(maxima[:4], 5)) {
+		t.Error("four years make a storm of five")
+	}
+	var days []Day
+	for d := civil.Must(2010, 1, 1); d.Before(civil.Must(2013, 3, 1)); d = d.AddDays(1) {
+		x := Blank(d)
+		x.Rain = 0
+		if d.Year() == 2011 && d.Month() == 7 && d.Day() <= 4 {
+			x.Rain = 25
+		}
+		if d.Year() == 2012 && d.Month() >= 6 {
+			x.Rain = math.NaN()
+		}
+		days = append(days, x)
+	}
+	// 2010 dry, 2011 with four days of 25 mm, 2012 and 2013 lack too much
+	if got := NewSeries(days).Storms(3); len(got) != 2 || got[0] != 0 || got[1] != 75 {
+		t.Errorf("the most of three days: %v", got)
+	}
+}

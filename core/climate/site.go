@@ -29,6 +29,8 @@ type Site struct {
 	ET0         [12]float64
 	ET0Sure     bool // nothing substituted
 	ET0Year     float64
+	StormMM     float64 // rain of StormDays that comes once in StormYears; NaN without five years of record
+	StormFrom   int     // years it rests on
 	Source      string
 }
 
@@ -40,7 +42,7 @@ func midMonth(m int) int { return civil.Must(2023, m, 15).DayOfYear() }
 func NewSite(months []Month, s *Series, latDeg, elevationM float64, coast bool, source string) Site {
 	nan := math.NaN()
 	site := Site{LatDeg: latDeg, ElevationM: elevationM, AnnualMeanC: nan, SeasonMeanC: nan, HotMaxC: nan, MinC10: nan, RainMM: nan, DryMonths: nan,
-		FrostFree: nan, ChillHours: nan, Portions: nan, ET0Year: nan, Source: source, Years: []Year{}}
+		FrostFree: nan, ChillHours: nan, Portions: nan, ET0Year: nan, StormMM: nan, Source: source, Years: []Year{}}
 	if len(months) == 12 {
 		copy(site.Months[:], months)
 		site.HasMonths = true
@@ -55,6 +57,8 @@ func NewSite(months []Month, s *Series, latDeg, elevationM float64, coast bool, 
 }
 
 func (site *Site) daily(s *Series, latDeg float64) {
+	storms := s.Storms(StormDays)
+	site.StormMM, site.StormFrom = Gumbel(storms, StormYears), len(storms)
 	n := s.Normals()
 	if !site.HasMonths {
 		whole := true

@@ -321,7 +321,7 @@ func TestTroubles(t *testing.T) {
 	if n, _ = Design(rect, l, Task{Ground: steep, Q: 0.007, DepthM: 1, CoverM: 0.6, OutletM: math.NaN(), Texture: "sandy loam"}); !has(n, "velocity") {
 		t.Error("12 % in sandy loam is not too fast")
 	}
-	drawn := Layout{Collector: []XY{{0, 60}, {200, 60}}, SpacingM: 20, Drawn: [][]XY{{{40, 61}, {60, 110}}, {{70, 60}, {30, 110}}}}
+	drawn := Layout{Collector: []XY{{0, 60}, {200, 60}}, SpacingM: 20, Drawn: []Line{{"", []XY{{40, 61}, {60, 110}}}, {"", []XY{{70, 60}, {30, 110}}}}}
 	if n, _ = Design(rect, drawn, task); !has(n, "crossing") || len(n.Laterals) != 2 || n.Laterals[0].Points[0] != (XY{40, 60}) {
 		t.Errorf("drawn laterals that cross: %+v", n.Troubles)
 	}

@@ -19,7 +19,15 @@ type Layout struct {
 	AngleDeg  float64 // at which laterals leave the collector upstream: 90 gridiron, 30 to 60 herringbone
 	Sides     int     // 1 or 2; 0 is both
 	EndM      float64 // laterals end so far off the edge they run at; 0 takes half the spacing
-	Drawn     [][]XY  // laterals drawn by hand, the junction end first; they replace the pattern
+	Run       XY      // with 90°, the way every lateral runs, whatever the collector does; nought is square to it
+	Alone     bool    // no laterals: an interceptor, a local drain, a drain along the ends of beds
+	Drawn     []Line  // laterals drawn by hand; they replace the pattern
+}
+
+// Line is a lateral as it was drawn or read, the junction end first. An empty ID takes a number.
+type Line struct {
+	ID     string
+	Points []XY
 }
 
 // Task is what the drains must do and keep to.
@@ -207,7 +215,7 @@ func (l Layout) Valid() error {
 		return finding.Bad("collector", len(l.Collector), "is not a line", "the outlet and at least one point upstream")
 	case !(l.SpacingM >= 2 && l.SpacingM <= 200):
 		return finding.Bad("spacingM", l.SpacingM, "is not a drain spacing", "2 to 200 m")
-	case len(l.Drawn) == 0 && !(l.AngleDeg >= 20 && l.AngleDeg <= 90):
+	case len(l.Drawn) == 0 && !l.Alone && !(l.AngleDeg >= 20 && l.AngleDeg <= 90):
 		return finding.Bad("angleDeg", l.AngleDeg, "is not an angle laterals join at", "20 to 90°")
 	}
 	return nil
@@ -215,6 +223,9 @@ func (l Layout) Valid() error {
 
 // lay places the laterals.
 func (l Layout) lay(rings [][]XY) []Drain {
+	if l.Alone {
+		return nil
+	}
 	if len(l.Drawn) > 0 {
 		return l.joined()
 	}
@@ -225,6 +236,7 @@ func (l Layout) lay(rings [][]XY) []Drain {
 	total := Length(l.Collector)
 	angle := l.AngleDeg * math.Pi / 180
 	step := l.SpacingM / math.Sin(angle)
+	even := l.Run != (XY{})
 	var out []Drain
 	for side := range 2 {
 		if l.Sides == 1 && side == 1 {
@@ -239,15 +251,25 @@ func (l Layout) lay(rings [][]XY) []Drain {
 			}
 		}
 		n := 0
-		for ; s <= total+1e-9; s += step {
+		joints := steps(s, step, total)
+		if even {
+			joints = l.across()
+		}
+		for _, s := range joints {
 			p, u := At(l.Collector, s)
 			d := XY{u[0]*math.Cos(sign*angle) - u[1]*math.Sin(sign*angle), u[0]*math.Sin(sign*angle) + u[1]*math.Cos(sign*angle)}
+			if even {
+				d = XY{sign * l.Run[0], sign * l.Run[1]}
+			}
 			if !within(along(p, d, 0.1), rings) {
 				continue
 			}
 			far, edge, ok := cast(p, d, rings)
 			if !ok {
 				continue
+			}
+			if even {
+				u = XY{l.Run[1], -l.Run[0]}
 			}
 			if math.Abs(edge[0]*u[0]+edge[1]*u[1]) > math.Sqrt2/2 {
 				// an edge that runs with the collector is kept clear of; others are run up to
@@ -264,12 +286,46 @@ func (l Layout) lay(rings [][]XY) []Drain {
 	return out
 }
 
+// steps are the chainages of junctions, evenly along the collector.
+func steps(s, step, total float64) []float64 {
+	var out []float64
+	for ; s <= total+1e-9; s += step {
+		out = append(out, s)
+	}
+	return out
+}
+
+// across are the chainages at which laterals of one direction lie a spacing apart, measured across them. Of
+// a collector that turns back on itself only the first pass is used.
+func (l Layout) across() []float64 {
+	n := XY{l.Run[1], -l.Run[0]}
+	at := func(p XY) float64 { return (p[0]-l.Collector[0][0])*n[0] + (p[1]-l.Collector[0][1])*n[1] }
+	end := at(l.Collector[len(l.Collector)-1])
+	way := math.Copysign(1, end)
+	var out []float64
+	next, run := l.SpacingM/2, 0.0
+	for k := 1; k < len(l.Collector); k++ {
+		a, b := way*at(l.Collector[k-1]), way*at(l.Collector[k])
+		leg := dist(l.Collector[k-1], l.Collector[k])
+		for ; next <= b+1e-9 && b > a; next += l.SpacingM {
+			out = append(out, run+leg*math.Max(0, next-a)/(b-a))
+		}
+		run += leg
+	}
+	return out
+}
+
 // joined takes drawn laterals and lets each join the collector at its nearest point.
 func (l Layout) joined() []Drain {
 	var out []Drain
-	for i, pts := range l.Drawn {
+	for i, drawn := range l.Drawn {
+		pts := drawn.Points
 		if len(pts) < 2 {
 			continue
+		}
+		id := drawn.ID
+		if id == "" {
+			id = fmt.Sprintf("L%d", i+1)
 		}
 		best, at, s, run := math.Inf(1), XY{}, 0.0, 0.0
 		for k := 1; k < len(l.Collector); k++ {
@@ -283,7 +339,7 @@ func (l Layout) joined() []Drain {
 		if best < 0.5 {
 			line = append([]XY{at}, pts[1:]...)
 		}
-		out = append(out, Drain{ID: fmt.Sprintf("L%d", i+1), Lateral: true, Joins: s, Points: line, LengthM: Length(line), direction: unit(sub(line[len(line)-1], line[len(line)-2]))})
+		out = append(out, Drain{ID: id, Lateral: true, Joins: s, Points: line, LengthM: Length(line), direction: unit(sub(line[len(line)-1], line[len(line)-2]))})
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].Joins < out[j].Joins })
 	return out
@@ -470,8 +526,8 @@ func (n *Network) collector(l Layout, t Task, own float64) {
 			marks = append(marks, d.Joins)
 		}
 	}
-	if total-marks[len(marks)-1] > 0.5 && len(n.Laterals) == 0 {
-		marks = append(marks, total)
+	if len(n.Laterals) == 0 {
+		marks = append(marks, alone(l.Collector)...)
 	}
 	out, _ := At(l.Collector, 0)
 	n.OutletM = t.OutletM
@@ -521,6 +577,22 @@ func (n *Network) collector(l Layout, t Task, own float64) {
 	if len(n.Reaches) > 0 {
 		n.FlowM3S = n.Reaches[0].FlowM3S
 	}
+}
+
+// alone are the ends of the reaches of a drain without laterals: at its corners, and every 40 m or less, so
+// that it can follow the ground.
+func alone(line []XY) []float64 {
+	var out []float64
+	run := 0.0
+	for k := 1; k < len(line); k++ {
+		leg := dist(line[k-1], line[k])
+		n := math.Max(1, math.Ceil(leg/40))
+		for i := 1.0; i <= n && leg > 0.01; i++ {
+			out = append(out, run+leg*i/n)
+		}
+		run += leg
+	}
+	return out
 }
 
 // settle fills in a pipe's section and judges cover, depth, layer and velocity.
@@ -694,7 +766,8 @@ type Bill struct {
 	Deep       bool               `json:"deep"`  // somewhere 1.2 m or more: shoring and nobody alone
 }
 
-// Quantities of a network in a trench of a width with a box of stone (0 none) around laterals; where the
+// Quantities of a network in a trench of a width with a box of stone (0 none) around laterals, or around a
+// drain without laterals; where the
 // pipe lies on the layer no stone goes below it, so that the box is only as high as the pipe and above
 // (method DRN-9; rates are common practice).
 func (n *Network) Quantities(trenchM, stoneW, stoneH float64) Bill {
@@ -709,11 +782,11 @@ func (n *Network) Quantities(trenchM, stoneW, stoneH float64) Bill {
 		}
 		if d.Lateral {
 			b.LateralM += d.LengthM
-			if stoneW > 0 {
-				b.StoneM3 += EnvelopeM3(stoneW, stoneH, d.Pipe.OuterM) * d.LengthM
-			}
 		} else {
 			b.CollectorM += d.LengthM
+		}
+		if stoneW > 0 && (d.Lateral || len(n.Laterals) == 0) { // what takes water in
+			b.StoneM3 += EnvelopeM3(stoneW, stoneH, d.Pipe.OuterM) * d.LengthM
 		}
 	}
 	for _, d := range n.Laterals {

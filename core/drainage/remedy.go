@@ -26,10 +26,10 @@ type Case struct {
 
 // Remedy is a way to deal with the water, best first; Works says whether it can work here.
 type Remedy struct {
-	ID    string
-	Name  string
-	Works bool
-	Why   string
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Works bool   `json:"works"`
+	Why   string `json:"why"`
 	rank  int
 }
 

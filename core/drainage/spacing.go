@@ -97,6 +97,29 @@ func (f Field) Height(l float64) float64 {
 	return (-b + math.Sqrt(b*b+16*f.Ka*f.Q*l*l)) / (8 * f.Ka)
 }
 
+// Shape is the water table from one drain to the next at a spacing and discharge: heights above drain level
+// at n+1 points, of 8·Kb·d·h + 4·Ka·h² = q·(L² − 4x²) with x from the middle (method DRN-5, the same balance
+// at every distance).
+func (f Field) Shape(l float64, n int) []float64 {
+	out := make([]float64, n+1)
+	for i := range out {
+		x := l * (float64(i)/float64(n) - 0.5)
+		g := f
+		g.Q = f.Q * math.Max(0, 1-4*x*x/(l*l))
+		if g.Q > 0 {
+			out[i] = g.Height(l)
+		}
+	}
+	return out
+}
+
+// RootsMarginM is how far below the roots a drain still gives them something: deeper gives nothing (common
+// practice; method DRN-4 says 0.3 to 0.4 m).
+const RootsMarginM = 0.35
+
+// OutletClearM is how far an outlet must end above the water it runs into (common practice).
+const OutletClearM = 0.3
+
 // ernst is the geometry factor a of the radial flow: rows of K below over K above, columns of thickness
 // below over above 1, 2, 4, 8, 16, 32 (from memory: ILRI Publication 16).
 var ernst = []struct {

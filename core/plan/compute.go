@@ -103,6 +103,8 @@ func (c *computation) soil() {
 	c.profile()
 	c.works()
 	c.waterNeed()
+	c.drains()
+	c.ops = append(c.ops[:len(c.ops):len(c.ops)], c.siltOps()...)
 }
 
 // consider prepares the ground for a crop that is only thought about.
@@ -142,6 +144,7 @@ func (c *computation) preparations(jobs []Job) []Job {
 	if c.p.Stage != Planted {
 		jobs = c.worksJobs(jobs, kinds)
 		jobs = append(jobs, c.groundJobs()...)
+		jobs = c.drainJobs(jobs, kinds)
 	}
 	moved, unsorted := map[string]string{}, map[string]string{}
 	if c.p.Stage != Planted {

@@ -19,6 +19,7 @@ func (c *computation) findings() {
 	c.judgeLand()
 	c.judgeAnswers()
 	c.judgeSoil()
+	c.judgeDrains()
 	if c.sheet != nil {
 		c.judgeWorks()
 		c.judgePreparation()
@@ -281,6 +282,11 @@ func (c *computation) steps() {
 			s.State = "settled"
 		case key == "soil":
 			if len(c.in.Block.Pits)+len(c.in.Block.Tests) > 0 {
+				s.State = "settled"
+			}
+			c.openGround(&s)
+		case key == "drains":
+			if c.p.Drains.Started || len(c.in.Block.Pits) > 0 && !c.p.Drains.Needed {
 				s.State = "settled"
 			}
 			c.openGround(&s)

@@ -50,15 +50,17 @@ var consequential = []struct{ path, label string }{
 
 // Forks computes the plan once for every way of every fork.
 func Forks(in Input) ([]Fork, error) {
-	if in.Sheet == nil {
+	if in.Sheet == nil && !in.Block.wet() {
 		return []Fork{}, nil
 	}
-	base, err := Compute(in, nil)
+	weighed := in
+	weighed.Weigh = true
+	base, err := Compute(weighed, nil)
 	if err != nil {
 		return nil, err
 	}
-	out := append(make([]Fork, 0, len(in.Sheet.Forks)+4), base.groundForks...)
-	if in.Block.Planting == nil {
+	out := append(make([]Fork, 0, 8), base.groundForks...)
+	if in.Block.Planting == nil || in.Sheet == nil {
 		return out, nil
 	}
 	for _, f := range in.Sheet.AllForks() {

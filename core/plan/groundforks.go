@@ -2,25 +2,30 @@ package plan
 
 import (
 	"fmt"
+	"sort"
 	"strings"
 
 	"slowroot/core/amend"
+	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/units"
 )
 
-// groundForks are where practice divides about the ground: which school of liming, where phosphate goes,
+// groundForks are where practice divides about the ground: how the roots get air, which school of liming, where phosphate goes,
 // and how the ground is rested before planting. They are decided on the block, not on a planting.
 func (c *computation) groundForks() []Fork {
-	if c.sheet == nil || c.p.Stage == Planted {
-		return nil
-	}
 	var out []Fork
 	add := func(f Fork) {
 		ch, ok := c.in.Block.Decided[f.ID]
 		f.Scope, f.Decided, f.By, f.On, f.Why = "block", ok, ch.By, ch.On.String(), ch.Why
 		markDifferences(f.Ways)
 		out = append(out, f)
+	}
+	if f, ok := c.drainFork(); ok {
+		add(f)
+	}
+	if c.sheet == nil || c.p.Stage == Planted {
+		return out
 	}
 	if f, ok := c.limeFork(); ok {
 		add(f)
@@ -162,6 +167,10 @@ func (c *computation) openGround(s *Step) {
 // checkDecided refuses a way the ground's forks do not know.
 func (b Block) checkDecided() error {
 	known := map[string][]string{"lime": {}, "phosphate": {"hole", "band"}, CoverFork: {"cover-crop", "rotation", "fumigation"}}
+	for id := range drainage.Names {
+		known[DrainFork] = append(known[DrainFork], id)
+	}
+	sort.Strings(known[DrainFork])
 	for _, s := range amend.Schools {
 		known["lime"] = append(known["lime"], string(s))
 	}

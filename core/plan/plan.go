@@ -39,6 +39,7 @@ type Plan struct {
 	CropDate    civil.Date  `json:"cropDate"`
 	Soil        Profile     `json:"soil"`
 	Works       Works       `json:"works"`
+	Drains      DrainPlan   `json:"drains"`
 	Preparation Preparation `json:"preparation"`
 	Checklist   []CheckItem `json:"checklist"`
 

@@ -8,6 +8,7 @@ import (
 	"slowroot/core/amend"
 	"slowroot/core/civil"
 	"slowroot/core/climate"
+	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/rotation"
@@ -97,6 +98,77 @@ type Found struct {
 	Decided map[string]Choice     `json:"decided,omitempty"` // forks of the ground
 	Checks  map[string]Check      `json:"checks,omitempty"`  // the inspection list
 	Keep    map[string]string     `json:"keep,omitempty"`    // finding rule → why it is kept, where no planting holds it
+	Drains  *DrainChoice          `json:"drains,omitempty"`
+}
+
+// DrainChoice is what was seen of the water on a block and what was chosen for its drains. Zero values take
+// what is computed or usual.
+type DrainChoice struct {
+	Source         string       `json:"source,omitempty"`   // of drainage.Sources
+	Evidence       string       `json:"evidence,omitempty"` // what was seen, and when
+	WetPct         float64      `json:"wetPct,omitempty"`   // of the block; 0 is all of it
+	Wells          []Well       `json:"wells,omitempty"`
+	Holes          []Hole       `json:"holes,omitempty"`
+	KMDay          float64      `json:"kMDay,omitempty"` // permeability as it was said, m/day
+	DischargeBy    string       `json:"dischargeBy,omitempty"`
+	DischargeMM    float64      `json:"dischargeMm,omitempty"` // mm/day, set by hand
+	IrrigationMM   float64      `json:"irrigationMm,omitempty"`
+	IrrigationDays float64      `json:"irrigationDays,omitempty"`
+	DepthM         float64      `json:"depthM,omitempty"`
+	SpacingM       float64      `json:"spacingM,omitempty"`
+	AngleDeg       float64      `json:"angleDeg,omitempty"` // of a herringbone; 0 is 60
+	DitchM         *float64     `json:"ditchM,omitempty"`   // water in the ditch, below the ground at the outlet; 0 is no outlet
+	ReachM         float64      `json:"reachM,omitempty"`   // of the trench machine
+	Traffic        string       `json:"traffic,omitempty"`  // foot, tractor or truck
+	Collector      []geo.Point  `json:"collector,omitempty"`
+	Laterals       []DrawnDrain `json:"laterals,omitempty"` // drawn; they replace the pattern
+	Interceptor    []geo.Point  `json:"interceptor,omitempty"`
+	Bed            *BedChoice   `json:"bed,omitempty"`
+}
+
+// Well is a dip well with its readings through the year.
+type Well struct {
+	Name     string        `json:"name"`
+	At       *geo.Point    `json:"at,omitempty"`
+	DepthCm  float64       `json:"depthCm"`
+	Readings []WellReading `json:"readings"`
+}
+
+// WellReading is how deep the water stood; as deep as the well is dry.
+type WellReading struct {
+	On      civil.Date `json:"on"`
+	WaterCm float64    `json:"waterCm"`
+}
+
+// Hole is one auger-hole reading: the hole's radius and depth below the rested water, how far the water was
+// bailed down, and how far it rose in how many seconds.
+type Hole struct {
+	Name     string     `json:"name"`
+	On       civil.Date `json:"on"`
+	RadiusCm float64    `json:"radiusCm"`
+	DepthCm  float64    `json:"depthCm"`
+	FirstCm  float64    `json:"firstCm"`
+	RiseCm   float64    `json:"riseCm"`
+	Seconds  float64    `json:"seconds"`
+	OnLayer  bool       `json:"onLayer"`
+}
+
+// DrawnDrain is a lateral as it was drawn or read from a file, the junction end first.
+type DrawnDrain struct {
+	ID   string      `json:"id"`
+	Line []geo.Point `json:"line"`
+}
+
+// BedChoice is the bed wanted, once it has settled. Zero values take what fits the rows.
+type BedChoice struct {
+	BaseM     float64 `json:"baseM,omitempty"`
+	TopM      float64 `json:"topM,omitempty"`
+	HeightM   float64 `json:"heightM,omitempty"` // over the furrow floor
+	CrownM    float64 `json:"crownM,omitempty"`
+	CentreM   float64 `json:"centreM,omitempty"`
+	SettlePct float64 `json:"settlePct,omitempty"` // of a fresh bed's height; 0 is 15
+	Cover     string  `json:"cover,omitempty"`     // "", film or fabric
+	DripLines int     `json:"dripLines,omitempty"` // for each bed
 }
 
 // Intent is a crop that is considered, before anything is planned for planting.
@@ -173,8 +245,13 @@ func (s Site) PriceList() []Priced {
 	for _, o := range amend.Organics {
 		out = append(out, Priced{"organic:" + o.ID, o.Name, "t"})
 	}
-	return append(out, Priced{"hand", "work by hand", "h"}, Priced{"machine", "work by machine with driver", "h"}, Priced{"earth", "earth moved", "m³"},
-		Priced{"soil-test", "soil test of one sample", "sample"})
+	out = append(out, Priced{"hand", "work by hand", "h"}, Priced{"machine", "work by machine with driver", "h"}, Priced{"earth", "earth moved", "m³"},
+		Priced{"soil-test", "soil test of one sample", "sample"}, Priced{"drain-stone", "stone for drains", "t"}, Priced{"drain-pit", "inspection pit with cover", "piece"},
+		Priced{"film", "film for beds", "m"}, Priced{"fabric", "ground fabric", "m"}, Priced{"drip", "drip line", "m"})
+	for _, p := range drainage.Pipes {
+		out = append(out, Priced{"pipe:" + p.Name, "drain pipe " + p.Name, "m"})
+	}
+	return out
 }
 
 // PriceOf is the latest price of an item on a day; ok is false where none is known: no price, not nought.
@@ -274,6 +351,9 @@ func (f Found) valid() error {
 		if u.Months < 0 || u.Months > 240 {
 			return finding.Bad(fmt.Sprintf("uses[%d].months", i), u.Months, "is not a plant-back interval", "0 to 240 months")
 		}
+	}
+	if err := f.Drains.valid(); err != nil {
+		return err
 	}
 	for k, c := range f.Checks {
 		if c.State != "good" && c.State != "bad" && c.State != "skipped" {

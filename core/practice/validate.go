@@ -9,7 +9,7 @@ import (
 )
 
 // Steps are the steps of the descent a fork or finding may stand beside.
-var Steps = []string{"ground", "soil", "fit", "prepare", "rows", "plants", "care", "yield", "record"}
+var Steps = []string{"ground", "soil", "drains", "fit", "prepare", "rows", "plants", "care", "yield", "record"}
 
 // Validate reports everything wrong with a sheet: missing origins, printed densities that the
 // spacings do not give, thinning that cannot leave the spacing it claims, splits and shares that do

@@ -61,6 +61,10 @@ const (
 	Density    Quantity = "density"    // g/cm³
 	Speed      Quantity = "speed"      // m/s
 	Earth      Quantity = "earth"      // m³
+	Outflow    Quantity = "outflow"    // m³/s
+	Seep       Quantity = "seep"       // m/day, permeability of a soil to groundwater
+	Drained    Quantity = "drained"    // mm/day
+	Grade      Quantity = "grade"      // m of fall for each m
 )
 
 // Entry is one quantity in both systems.
@@ -115,6 +119,10 @@ var Table = map[Quantity]Entry{
 	Density:    {SI: "g/cm³", Metric: Show{"g/cm³", 1, 2}, US: Show{"g/cm³", 1, 2}},
 	Speed:      {SI: "m/s", Metric: Show{"m/s", 1, 1}, US: Show{"mph", 1 / 0.44704, 0}},
 	Earth:      {SI: "m³", Metric: Show{"m³", 1, 0}, US: Show{"yd³", 1 / 0.764554857984, 0}},
+	Outflow:    {SI: "m³/s", Metric: Show{"L/s", 1000, 2}, US: Show{"gal/min", 1 / 6.30901964e-5, 1}},
+	Seep:       {SI: "m/day", Metric: Show{"m/day", 1, 2}, US: Show{"ft/day", ftPerM, 2}},
+	Drained:    {SI: "mm/day", Metric: Show{"mm/day", 1, 1}, US: Show{"in/day", 1 / 25.4, 2}},
+	Grade:      {SI: "m/m", Metric: Show{"%", 100, 2}, US: Show{"%", 100, 2}},
 }
 
 // In gives the display of q in system s; an unknown quantity is shown as it is stored.

@@ -1,0 +1,198 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"slowroot/core/drainage"
+	"slowroot/core/finding"
+	"slowroot/core/units"
+)
+
+// drainPatch is a merge patch of what was chosen for the drains.
+func drainPatch(fields map[string]any) map[string]any { return map[string]any{"drains": fields} }
+
+// takeRemedy is the patch that takes a way at the fork.
+func takeRemedy(id string) map[string]any {
+	return map[string]any{"decided": map[string]any{DrainFork: map[string]any{"option": id}}}
+}
+
+// judgeDrains says what is wrong with the water and the design, with the numbers and a way out.
+func (c *computation) judgeDrains() {
+	d, choice := c.p.Drains, c.in.Block.drainChoice()
+	note := func(rule string, w finding.Weight, subject, sentence, source string, remedies ...finding.Remedy) {
+		c.note(finding.Finding{Rule: "drain." + rule, Weight: w, Step: "drains", Subject: subject, Sentence: sentence, Source: source, Remedies: remedies})
+	}
+	if !d.Started {
+		if d.Needed && c.p.Stage != Planted {
+			note("open", finding.Know, "Water", fmt.Sprintf("Water stands at %s by the %s, and %s is asked for. Say where it comes from: the remedies are worked out from that.", c.text(d.WetM, units.Spacing), d.WetFrom, c.text(d.Criterion.SteadyM, units.Spacing)), "methods DRN-1, DRN-2")
+		}
+		return
+	}
+	c.judgeEvidence(d, choice, note)
+	piped := isPiped[d.Taken] || d.Taken == "ditches"
+	if d.WantedM > 0 && len(d.Limits) > 0 {
+		if most := deepest(d.Limits); choice.DepthM > most.DepthM+0.005 {
+			note("deep", finding.Mend, "Drain depth", fmt.Sprintf("A drain at %s would lie below the limit set by %s, %s: %s. It is designed at %s.", c.text(choice.DepthM, units.Spacing), most.Name, c.text(most.DepthM, units.Spacing), c.whyNotDeeper(d, most), c.text(d.DepthM, units.Spacing)), "method DRN-4, common practice",
+				finding.Remedy{Label: "Lie at " + c.text(most.DepthM, units.Spacing), Patch: drainPatch(map[string]any{"depthM": nil})})
+		}
+	}
+	if piped && d.Refused != "" {
+		note("refused", finding.Stops, "Drain depth", fmt.Sprintf("No pipe can be laid: %s.", d.Refused), "method DRN-4, common practice", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})
+		return
+	}
+	if d.Taken == "" || d.Taken == "leave" || d.Taken == "tolerant" || d.Taken == "investigate" || d.Taken == "subsoil" || d.Taken == "diversion" {
+		return
+	}
+	if c.in.Land == nil {
+		note("heights", finding.Mend, "Heights", "No heights are known here: nothing can be laid out or levelled. Read heights in, or have the block levelled.", "method DRN-10")
+	} else if d.Network == nil && d.Cut == nil && d.Bed == nil {
+		note("no-line", finding.Mend, "Collector", "No line fits: the heights do not cover the block, or the ground has no fall that shows. Draw the collector by hand.", "method DRN-11")
+	}
+	if d.AccuracyM > 0.05 && (d.Network != nil || d.Cut != nil) {
+		note("accuracy", finding.Mend, "Levels", fmt.Sprintf("The heights are known to ± %s. That is good enough to choose, not to dig: over 100 m at 0.2 %% a drain falls %s. Have the lines levelled to ± %s before setting out.", c.text(d.AccuracyM, units.Spacing), c.text(0.2, units.Spacing), c.text(0.05, units.Spacing)), "method DRN-10, common practice")
+	}
+	if choice.DitchM == nil && d.Network != nil {
+		note("outlet", finding.Mend, "Outlet", "How deep the water of the ditch stands below the ground at the outlet is not known. Until it is measured the outlet is taken as deep as the drain.", "methods DRN-4, DRN-10")
+	}
+	if d.Network != nil && piped && d.Taken != "ditches" || d.Network != nil && d.Taken == "ditches" {
+		c.judgeSpacing(d, note)
+	}
+	if d.Bed != nil {
+		c.judgeBeds(d.Bed)
+	}
+	for _, v := range []*NetworkView{d.Network, d.Cut} {
+		if v != nil {
+			c.judgeNetwork(v, v == d.Cut, note)
+		}
+	}
+	if c.sheet != nil && c.sheet.ID == "willow" && d.Network != nil && piped {
+		note("willow", finding.Watch, "Roots", "Willow roots close drains within some 30 m. Unperforated pipe under the stand, or open ditches.", "practice sheet of willow, common practice")
+	}
+}
+
+func deepest(limits []drainage.Limit) drainage.Limit {
+	out := limits[0]
+	for _, l := range limits {
+		if l.DepthM < out.DepthM {
+			out = l
+		}
+	}
+	return out
+}
+
+// whyNotDeeper is why a limit holds.
+func (c *computation) whyNotDeeper(d DrainPlan, l drainage.Limit) string {
+	switch {
+	case d.Soil != nil && d.Soil.LayerM > 0 && l.DepthM == d.Soil.LayerM:
+		return "water stands on that layer and hardly moves in it, so a pipe below takes nothing in"
+	case l.Name == "outlet":
+		return fmt.Sprintf("the outlet has to end %s above the water it runs into", c.text(drainage.OutletClearM, units.Spacing))
+	case l.Name == "reach of the machine":
+		return "the trench machine reaches no deeper"
+	}
+	return "deeper gives these roots nothing"
+}
+
+// judgeEvidence compares what was said about the water with what the pits and wells show.
+func (c *computation) judgeEvidence(d DrainPlan, choice DrainChoice, note func(string, finding.Weight, string, string, string, ...finding.Remedy)) {
+	if choice.Source == "" || choice.Source == "unknown" {
+		note("source", finding.Watch, "Source of the water", "Where the water comes from is not known, and it decides the remedy: a dip well read through the year, a walk in the wet season, a look at the neighbours' ditches.", "method DRN-1, common practice")
+	}
+	if s := c.p.Soil; d.WetFrom == "dip wells" && s.WetSeen && math.Abs(100*d.WetM-s.WetCm) > 25 {
+		note("disagree", finding.Watch, "Wells and pits", fmt.Sprintf("The dip wells saw water at %s, the marks in the pits begin at %s: %s apart. The wells count. Marks may be old, where the land was drained since, or the year was not a usual one.", c.text(100*d.WetM, units.Depth), c.text(s.WetCm, units.Depth), c.text(math.Abs(100*d.WetM-s.WetCm), units.Depth)), "method SOIL-5, common practice")
+	}
+	for _, h := range d.Holes {
+		if h.Dropped != "" {
+			note("hole-"+h.Name, finding.Watch, "Auger hole "+h.Name, fmt.Sprintf("The reading of %s does not count: %s.", h.Name, h.Dropped), "method DRN-3; from memory: van Beers, 1958")
+		}
+	}
+	if choice.Source == "rain" {
+		for _, v := range c.p.Soil.Pits {
+			if v.Rip != nil {
+				note("pan", finding.Watch, "Plough pan", fmt.Sprintf("%s shows a pan at %s. If that holds the rain up, breaking it is cheaper than drains.", v.Name, c.text(v.Rip.TopCm, units.Depth)), "method DRN-1, common practice",
+					finding.Remedy{Label: "It is the pan", Patch: drainPatch(map[string]any{"source": "pan"})})
+				break
+			}
+		}
+	}
+	if !d.Needed && d.WetFrom != "" {
+		note("dry", finding.Know, "Water", fmt.Sprintf("Water stands at %s and %s is asked for: this crop needs no drains here.", c.text(d.WetM, units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing)), "method DRN-2, common practice")
+	}
+}
+
+// judgeSpacing compares the spacing with what the crop bears and with how little is known of the soil.
+func (c *computation) judgeSpacing(d DrainPlan, note func(string, finding.Weight, string, string, string, ...finding.Remedy)) {
+	if d.SpacingM > d.Spacings[1]+0.01 {
+		f := d.field(1)
+		note("wide", finding.Mend, "Spacing", fmt.Sprintf("At %s the design discharge raises the water to %s below the surface midway; %s is asked for.", c.text(d.SpacingM, units.Spacing), c.text(math.Max(0, d.DepthM-f.Height(d.SpacingM)), units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing)), "method DRN-5, Hooghoudt",
+			finding.Remedy{Label: "The computed spacing", Patch: drainPatch(map[string]any{"spacingM": nil})})
+	}
+	if d.Hours > d.Criterion.Hours {
+		ht := math.Max(0.02, d.DepthM-d.Criterion.BackM)
+		s, u := d.Soil, drainage.EnvelopePerimeter(stoneM, stoneM)
+		l, _ := drainage.FallSpacing(s.Above, s.Pores, d.DepthM, ht, d.Criterion.Hours/24, s.ThickM, u)
+		f := finding.Remedy{Label: "Spacing " + c.text(math.Floor(2*l)/2, units.Spacing), Patch: drainPatch(map[string]any{"spacingM": math.Max(2, math.Floor(2*l)/2)})}
+		sentence := fmt.Sprintf("After a wet spell the water needs %s to fall below %s; the crop bears %s.", c.text(d.Hours, units.Hours), c.text(d.Criterion.BackM, units.Spacing), c.text(d.Criterion.Hours, units.Hours))
+		if math.Floor(2*l)/2 < 2 || s.ThickM == 0 {
+			note("slow", finding.Watch, "Recovery", sentence+" No spacing of pipes mends that here: raise the beds.", "method DRN-7; Dumm, 1954", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})
+		} else {
+			note("slow", finding.Watch, "Recovery", sentence, "method DRN-7; Dumm, 1954", f)
+		}
+	}
+	if d.Spacings[2] > 2*d.Spacings[0] {
+		note("range", finding.Watch, "Permeability", fmt.Sprintf("By %s the spacing lies anywhere from %s to %s. Auger holes, one for every 2 to 4 ha and five in each soil, narrow it before pipe is bought.", d.Soil.From, c.text(d.Spacings[0], units.Spacing), c.text(d.Spacings[2], units.Spacing)), "method DRN-3, common practice")
+	}
+	if d.SpacingM < 5 {
+		note("close", finding.Watch, "Spacing", fmt.Sprintf("Drains %s apart cost more than beds that do the same.", c.text(d.SpacingM, units.Spacing)), "method DRN-1, common practice", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})
+	}
+	if s := d.Soil; s.AtLeast {
+		note("thick", finding.Know, "Below the pit", fmt.Sprintf("Nothing that stops water was seen down to the bottom of %s; the soil below it is not counted, so the spacing is on the safe side.", s.Pit), "method DRN-5")
+	}
+}
+
+// mends is what helps against a trouble of a network.
+var mends = map[string]string{"cover": "Lower the outlet, move the line to lower ground, or fill there", "layer": "Lie shallower there, or lead the line round the rise", "reach": "Move the line, or dig that part by excavator with shoring", "outlet": "Move the outlet to lower ground", "velocity": "A closed pipe or a drop pit there",
+	"size": "Cut the block with a second collector", "long": "Cut the block with a second collector", "crossing": "Move one of them", "missed": "Draw a lateral into it, or leave it out"}
+
+// judgeNetwork gathers the troubles of a network by kind: the first of each in words, the rest counted.
+func (c *computation) judgeNetwork(v *NetworkView, cut bool, note func(string, finding.Weight, string, string, string, ...finding.Remedy)) {
+	first, n := map[string]drainage.Trouble{}, map[string]int{}
+	var order []string
+	for _, t := range v.Troubles {
+		if n[t.Rule]++; n[t.Rule] == 1 {
+			first[t.Rule] = t
+			order = append(order, t.Rule)
+		}
+	}
+	name, subject := "", "Drains"
+	if cut {
+		name, subject = "cut-", "Interceptor"
+	}
+	for _, rule := range order {
+		s := capital(first[rule].Sentence)
+		if k := n[rule] - 1; k > 0 {
+			s += fmt.Sprintf(", and %d more like it", k)
+		}
+		w := finding.Mend
+		if rule == "missed" || rule == "velocity" {
+			w = finding.Watch
+		}
+		f := []finding.Remedy{}
+		if v.Drawn || !v.Suggested {
+			field := "collector"
+			if cut {
+				field = "interceptor"
+			}
+			f = append(f, finding.Remedy{Label: "Back to the line suggested", Patch: drainPatch(map[string]any{field: nil, "laterals": nil})})
+		}
+		note("trouble-"+name+rule, w, subject, s+". "+mends[rule]+".", "methods DRN-8 to DRN-11", f...)
+	}
+	flat := math.Inf(1)
+	for _, x := range v.Laterals {
+		flat = math.Min(flat, x.Grade)
+	}
+	if least := drainage.MinimumGrade(0.075, 0.43, 0.015); !cut && oneOf(c.p.Drains.Soil.Texture, "sand", "loamy sand", "sandy loam", "silt", "silt loam") && flat < least {
+		note("silt", finding.Watch, "Fine sand and silt", fmt.Sprintf("The flattest lateral falls %s; in %s fine sand and silt settle below %s. A fabric round the pipe keeps them out.", c.text(flat, units.Grade), c.p.Drains.Soil.Texture, c.text(least, units.Grade)), "velocities: USDA-NRCS Conservation Practice Standard 606")
+	}
+}

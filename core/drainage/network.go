@@ -19,7 +19,6 @@ type Layout struct {
 	AngleDeg  float64 // at which laterals leave the collector upstream: 90 gridiron, 30 to 60 herringbone
 	Sides     int     // 1 or 2; 0 is both
 	EndM      float64 // laterals end so far off the edge they run at; 0 takes half the spacing
-	Run       XY      // with 90°, the way every lateral runs, whatever the collector does; nought is square to it
 	Alone     bool    // no laterals: an interceptor, a local drain, a drain along the ends of beds
 	Drawn     []Line  // laterals drawn by hand; they replace the pattern
 }
@@ -64,7 +63,24 @@ type Drain struct {
 	MeanCutM  float64   `json:"meanCutM"`
 	Joins     float64   `json:"joins"` // chainage on the collector where a lateral joins
 	Section   []Station `json:"section"`
+	Breaks    []Break   `json:"breaks"` // where the grade changes, its two ends included; none on an even grade
 	direction XY
+}
+
+// Break is a point where the grade of a pipe changes: how far from its lower end, and the invert there.
+type Break struct {
+	S     float64 `json:"s"`
+	Level float64 `json:"level"`
+}
+
+// invert is the level at a distance from the lower end.
+func (d *Drain) invert(s float64) float64 {
+	for i := 1; i < len(d.Breaks); i++ {
+		if a, b := d.Breaks[i-1], d.Breaks[i]; s <= b.S || i == len(d.Breaks)-1 {
+			return a.Level + (b.Level-a.Level)*(s-a.S)/(b.S-a.S)
+		}
+	}
+	return d.Low + d.Grade*s
 }
 
 // Station is a point of a pipe's long section.
@@ -233,34 +249,24 @@ func (l Layout) lay(rings [][]XY) []Drain {
 	if end == 0 {
 		end = l.SpacingM / 2
 	}
-	total := Length(l.Collector)
+	axis := unit(sub(l.Collector[len(l.Collector)-1], l.Collector[0]))
 	angle := l.AngleDeg * math.Pi / 180
-	step := l.SpacingM / math.Sin(angle)
-	even := l.Run != (XY{})
 	var out []Drain
 	for side := range 2 {
 		if l.Sides == 1 && side == 1 {
 			break
 		}
-		sign := 1.0
-		s := step / 2
+		sign, first := 1.0, l.SpacingM/2
 		if side == 1 {
 			sign = -1
 			if l.AngleDeg < 89 {
-				s = step // staggered, so that junctions do not face
+				first = l.SpacingM // staggered, so that junctions do not face
 			}
 		}
+		d := XY{axis[0]*math.Cos(sign*angle) - axis[1]*math.Sin(sign*angle), axis[0]*math.Sin(sign*angle) + axis[1]*math.Cos(sign*angle)}
 		n := 0
-		joints := steps(s, step, total)
-		if even {
-			joints = l.across()
-		}
-		for _, s := range joints {
-			p, u := At(l.Collector, s)
-			d := XY{u[0]*math.Cos(sign*angle) - u[1]*math.Sin(sign*angle), u[0]*math.Sin(sign*angle) + u[1]*math.Cos(sign*angle)}
-			if even {
-				d = XY{sign * l.Run[0], sign * l.Run[1]}
-			}
+		for _, s := range l.joints(d, first) {
+			p, _ := At(l.Collector, s)
 			if !within(along(p, d, 0.1), rings) {
 				continue
 			}
@@ -268,12 +274,12 @@ func (l Layout) lay(rings [][]XY) []Drain {
 			if !ok {
 				continue
 			}
-			if even {
-				u = XY{l.Run[1], -l.Run[0]}
-			}
-			if math.Abs(edge[0]*u[0]+edge[1]*u[1]) > math.Sqrt2/2 {
+			if math.Abs(edge[0]*axis[0]+edge[1]*axis[1]) > math.Sqrt2/2 {
 				// an edge that runs with the collector is kept clear of; others are run up to
 				far -= end / math.Max(0.2, math.Abs(d[0]*edge[1]-d[1]*edge[0]))
+			}
+			if t, hit := meets(p, d, l.Collector); hit {
+				far = math.Min(far, t-l.SpacingM/2) // the collector bends round
 			}
 			if far < l.SpacingM/4 {
 				continue
@@ -286,33 +292,42 @@ func (l Layout) lay(rings [][]XY) []Drain {
 	return out
 }
 
-// steps are the chainages of junctions, evenly along the collector.
-func steps(s, step, total float64) []float64 {
-	var out []float64
-	for ; s <= total+1e-9; s += step {
-		out = append(out, s)
-	}
-	return out
-}
-
-// across are the chainages at which laterals of one direction lie a spacing apart, measured across them. Of
-// a collector that turns back on itself only the first pass is used.
-func (l Layout) across() []float64 {
-	n := XY{l.Run[1], -l.Run[0]}
+// joints are the chainages at which laterals of direction d leave the collector a spacing apart, measured
+// across them; the first lies at a distance from the outlet. All laterals of a side are parallel, whatever
+// bends the collector makes; where it turns back on itself only the first pass is used.
+func (l Layout) joints(d XY, first float64) []float64 {
+	n := XY{d[1], -d[0]}
 	at := func(p XY) float64 { return (p[0]-l.Collector[0][0])*n[0] + (p[1]-l.Collector[0][1])*n[1] }
-	end := at(l.Collector[len(l.Collector)-1])
-	way := math.Copysign(1, end)
+	way := math.Copysign(1, at(l.Collector[len(l.Collector)-1]))
 	var out []float64
-	next, run := l.SpacingM/2, 0.0
+	next, run := first, 0.0
 	for k := 1; k < len(l.Collector); k++ {
 		a, b := way*at(l.Collector[k-1]), way*at(l.Collector[k])
 		leg := dist(l.Collector[k-1], l.Collector[k])
-		for ; next <= b+1e-9 && b > a; next += l.SpacingM {
+		for ; b > a && next <= b+1e-9; next += l.SpacingM {
 			out = append(out, run+leg*math.Max(0, next-a)/(b-a))
 		}
 		run += leg
 	}
 	return out
+}
+
+// meets is how far along a ray from p it meets a line again, half a metre on or more.
+func meets(p, d XY, line []XY) (float64, bool) {
+	best, hit := math.Inf(1), false
+	for k := 1; k < len(line); k++ {
+		e := sub(line[k], line[k-1])
+		det := d[0]*e[1] - d[1]*e[0]
+		if math.Abs(det) < 1e-12 {
+			continue
+		}
+		w := sub(line[k-1], p)
+		t, u := (w[0]*e[1]-w[1]*e[0])/det, (w[0]*d[1]-w[1]*d[0])/det
+		if t > 0.5 && u >= 0 && u <= 1 && t < best {
+			best, hit = t, true
+		}
+	}
+	return best, hit
 }
 
 // joined takes drawn laterals and lets each join the collector at its nearest point.
@@ -480,7 +495,7 @@ func Design(rings [][]XY, l Layout, t Task) (*Network, error) {
 		return nil, err
 	}
 	t.defaults()
-	n := &Network{Laterals: l.lay(rings), Reaches: []Drain{}, Chambers: []Chamber{}, Troubles: []Trouble{}, Missed: []Missed{}, BlockM2: Area(rings)}
+	n := &Network{Laterals: append([]Drain{}, l.lay(rings)...), Reaches: []Drain{}, Chambers: []Chamber{}, Troubles: []Trouble{}, Missed: []Missed{}, BlockM2: Area(rings)}
 	ext := l.EndM
 	if ext == 0 {
 		ext = l.SpacingM / 2
@@ -540,7 +555,7 @@ func (n *Network) collector(l Layout, t Task, own float64) {
 	level := n.OutletM
 	for k := 1; k < len(marks); k++ {
 		a, b := marks[k-1], marks[k]
-		r := Drain{ID: fmt.Sprintf("C%d", k), Joins: a, LengthM: b - a}
+		r := Drain{ID: fmt.Sprintf("C%d", k), Joins: a, LengthM: b - a, Breaks: []Break{}}
 		for s := a; s < b-1e-9; s += 10 {
 			p, _ := At(l.Collector, s)
 			r.Points = append(r.Points, p)
@@ -603,7 +618,7 @@ func (n *Network) settle(d *Drain, t Task) {
 	last := d.Points[0]
 	place := func(p XY, s float64) {
 		g := t.Ground(p[0], p[1])
-		inv := d.Low + d.Grade*s
+		inv := d.invert(s)
 		d.Section = append(d.Section, Station{s, p[0], p[1], g, inv})
 		if c := g - inv - d.Pipe.OuterM; c < d.CoverM {
 			d.CoverM, d.CoverAt = c, s
@@ -634,7 +649,7 @@ func (n *Network) settle(d *Drain, t Task) {
 	if d.CoverM < t.CoverM-0.005 {
 		n.trouble("cover", d.ID, fmt.Sprintf("%s has %.2f m of cover at %.0f m, %.2f m are needed", d.ID, d.CoverM, d.CoverAt, t.CoverM), at)
 	}
-	if t.LayerM > 0 && deep > t.LayerM+0.02 {
+	if t.LayerM > 0 && deep > t.LayerM+layerSlackM {
 		n.trouble("layer", d.ID, fmt.Sprintf("%s goes %.2f m down, below the layer at %.2f m that stops the water: nothing runs into it there", d.ID, deep, t.LayerM), deepAt)
 	}
 	if deep > t.MostDepthM {
@@ -645,7 +660,50 @@ func (n *Network) settle(d *Drain, t Task) {
 	}
 }
 
+// layerSlackM is how far a pipe that lies on the layer may dip into it between two pegs.
+const layerSlackM = 0.05
+
+// grade lays a lateral: on one grade from the collector's level to the wanted depth at its upper end, raised
+// where that would cut into the layer; where cover or layer cannot be kept to on one grade, on grades that
+// follow the ground in lengths of 30 m, each rising upstream.
+func (d *Drain) grade(join float64, t Task) {
+	line := func(s float64) XY { p, _ := At(d.Points, s); return p }
+	ground := func(s float64) float64 { p := line(s); return t.Ground(p[0], p[1]) }
+	most := t.DepthM + 0.15
+	if t.LayerM > 0 {
+		most = t.LayerM
+	}
+	d.Low, d.Breaks = join, []Break{}
+	d.Grade = math.Max(t.LeastGrade, (ground(d.LengthM)-t.DepthM-join)/d.LengthM)
+	raise, bare := 0.0, math.Inf(1)
+	n := math.Max(1, math.Ceil(d.LengthM/10))
+	for k := 0.0; k <= n; k++ {
+		s := d.LengthM * k / n
+		raise = math.Max(raise, ground(s)-most-d.invert(s))
+	}
+	for k := 0.0; k <= n; k++ {
+		s := d.LengthM * k / n
+		bare = math.Min(bare, ground(s)-d.invert(s)-raise-Pipes[0].OuterM-t.CoverM)
+	}
+	if bare >= -0.005 {
+		d.Low += raise // it falls into the collector from above
+		d.High = d.Low + d.Grade*d.LengthM
+		return
+	}
+	legs := math.Max(1, math.Round(d.LengthM/30))
+	d.Breaks = append(d.Breaks, Break{0, math.Max(join, ground(0)-most)})
+	d.Low, d.Grade = d.Breaks[0].Level, math.Inf(1)
+	for k := 1.0; k <= legs; k++ {
+		s := d.LengthM * k / legs
+		was := d.Breaks[len(d.Breaks)-1]
+		d.Breaks = append(d.Breaks, Break{s, math.Max(was.Level+t.LeastGrade*(s-was.S), ground(s)-t.DepthM)})
+		d.Grade = math.Min(d.Grade, (d.Breaks[len(d.Breaks)-1].Level-was.Level)/(s-was.S))
+	}
+	d.High = d.Breaks[len(d.Breaks)-1].Level
+}
+
 // laterals get their grade from the ground at the wanted depth, from the collector's level at the junction.
+// Their pipe is chosen for the flattest of their grades.
 func (n *Network) laterals(t Task) {
 	for i := range n.Laterals {
 		d := &n.Laterals[i]
@@ -656,10 +714,8 @@ func (n *Network) laterals(t Task) {
 				join = r.Low + r.Grade*(d.Joins-r.Joins)
 			}
 		}
-		d.Low = join
 		top := d.Points[len(d.Points)-1]
-		d.Grade = math.Max(t.LeastGrade, (t.Ground(top[0], top[1])-t.DepthM-d.Low)/d.LengthM)
-		d.High = d.Low + d.Grade*d.LengthM
+		d.grade(join, t)
 		p, ok := Choose(d.FlowM3S, d.Grade, t.CollectInner, 0)
 		d.Pipe = p
 		if !ok {

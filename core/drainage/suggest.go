@@ -10,7 +10,7 @@ import (
 // towards, degrees. It is a start to be dragged, not a
 // design: nothing here asks for cover or fall. Patterns are the ids of remedies; nil means that none fits.
 func Suggest(pattern string, rings [][]XY, ground func(x, y float64) float64, spacing, falls float64, wet *XY) []XY {
-	ring := distinct(rings[0])
+	ring := dense(distinct(rings[0]), 15)
 	middle := centre(ring)
 	low := lowest(ring, ground)
 	switch pattern {
@@ -27,11 +27,14 @@ func Suggest(pattern string, rings [][]XY, ground func(x, y float64) float64, sp
 	case "herringbone":
 		out := inset(ring, low, 1)
 		u := unit(sub(middle, out))
-		far, _, ok := cast(out, u, rings)
+		far, _, ok := cast(out, u, rings[:1])
 		if !ok || far < 20 {
 			return nil
 		}
 		head := along(out, u, far-math.Min(spacing/2, far/4))
+		if way := round(out, head, rings[1:]); way != nil {
+			return way
+		}
 		if v, ok := valley(along(out, u, far/2), u, rings, ground); ok {
 			return []XY{out, v, head}
 		}
@@ -40,27 +43,25 @@ func Suggest(pattern string, rings [][]XY, ground func(x, y float64) float64, sp
 	return lowSide(ring, ground)
 }
 
-// Runs is the way the laterals of a gridiron run from their collector: square to the line from its outlet to
-// its head, towards the middle of the block.
-func Runs(line []XY, rings [][]XY) XY {
-	a, b := line[0], line[len(line)-1]
-	if dist(a, b) < 0.01 {
-		return XY{}
-	}
-	u := unit(sub(b, a))
-	m := centre(distinct(rings[0]))
-	if u[0]*(m[1]-a[1])-u[1]*(m[0]-a[0]) > 0 {
-		return XY{-u[1], u[0]}
-	}
-	return XY{u[1], -u[0]}
-}
-
 // distinct is a ring without its closing point.
 func distinct(r []XY) []XY {
 	if n := len(r); n > 1 && dist(r[0], r[n-1]) < 1e-6 {
 		return r[:n-1]
 	}
 	return r
+}
+
+// dense is a ring with points no further apart than m.
+func dense(ring []XY, m float64) []XY {
+	var out []XY
+	for i, a := range ring {
+		b := ring[(i+1)%len(ring)]
+		n := math.Max(1, math.Ceil(dist(a, b)/m))
+		for k := 0.0; k < n; k++ {
+			out = append(out, XY{a[0] + (b[0]-a[0])*k/n, a[1] + (b[1]-a[1])*k/n})
+		}
+	}
+	return out
 }
 
 func centre(ring []XY) XY {
@@ -102,6 +103,38 @@ func inset(ring []XY, i int, m float64) XY {
 	return p
 }
 
+// round leads a line round the holes it would cross, on the side where less has to be gone round; nil where
+// it crosses none.
+func round(a, b XY, holes [][]XY) []XY {
+	u := unit(sub(b, a))
+	n := XY{-u[1], u[0]}
+	line := []XY{a}
+	crossed := false
+	for _, h := range holes {
+		left, right, from, to := 0.0, 0.0, math.Inf(1), math.Inf(-1)
+		for _, p := range h {
+			t, off := sub(p, a)[0]*u[0]+sub(p, a)[1]*u[1], sub(p, a)[0]*n[0]+sub(p, a)[1]*n[1]
+			left, right, from, to = math.Max(left, off), math.Min(right, off), math.Min(from, t), math.Max(to, t)
+		}
+		if left <= 0 || right >= 0 || to <= 0 || from >= dist(a, b) {
+			continue
+		}
+		crossed = true
+		off := left + 4
+		if -right < left {
+			off = right - 4
+		}
+		line = append(line, along(along(a, u, from), n, off), along(along(a, u, to), n, off))
+	}
+	if !crossed {
+		return nil
+	}
+	sort.SliceStable(line, func(i, j int) bool {
+		return sub(line[i], a)[0]*u[0]+sub(line[i], a)[1]*u[1] < sub(line[j], a)[0]*u[0]+sub(line[j], a)[1]*u[1]
+	})
+	return append(line, b)
+}
+
 // valley is the lowest point near the middle of the line across at p, where it lies clearly below p.
 func valley(p, u XY, rings [][]XY, ground func(x, y float64) float64) (XY, bool) {
 	n := XY{-u[1], u[0]}
@@ -119,32 +152,71 @@ func valley(p, u XY, rings [][]XY, ground func(x, y float64) float64) (XY, bool)
 	return at, found
 }
 
-// lowSide follows the boundary, 2 m inside it, from its lowest corner along the side that rises less, until it
-// turns away.
+// lowSide follows the boundary, 2 m inside it, along the low side: both ways from the lowest point until it
+// turns away, with the outlet at the lower end where the ground there is hardly higher than the lowest; else
+// from the lowest point along the side that rises less.
 func lowSide(ring []XY, ground func(x, y float64) float64) []XY {
 	low := lowest(ring, ground)
-	var best []XY
-	rise := math.Inf(1)
-	for _, way := range []int{1, -1} {
-		line := []XY{inset(ring, low, 2)}
+	at := func(i int) int { return (i%len(ring) + len(ring)) % len(ring) }
+	z := func(p XY) float64 { return ground(p[0], p[1]) }
+	walk := func(way int) []XY {
+		var out []XY
 		var first XY
 		for k := 1; k < len(ring); k++ {
-			i := ((low+way*k)%len(ring) + len(ring)) % len(ring)
-			a := ring[((low+way*(k-1))%len(ring)+len(ring))%len(ring)]
-			u := unit(sub(ring[i], a))
+			u := unit(sub(ring[at(low+way*k)], ring[at(low+way*(k-1))]))
 			if k == 1 {
 				first = u
 			} else if first[0]*u[0]+first[1]*u[1] < math.Cos(50*math.Pi/180) {
 				break
 			}
-			line = append(line, inset(ring, i, 2))
+			out = append(out, inset(ring, at(low+way*k), 2))
 		}
-		a, b := line[0], line[len(line)-1]
-		if g := (ground(b[0], b[1]) - ground(a[0], a[1])) / math.Max(1, Length(line)); g < rise && Length(line) > 20 {
-			rise, best = g, line
+		return out
+	}
+	start := inset(ring, low, 2)
+	on, back := walk(1), walk(-1)
+	whole := []XY{}
+	for i := len(back) - 1; i >= 0; i-- {
+		whole = append(whole, back[i])
+	}
+	whole = append(append(whole, start), on...)
+	if z(whole[len(whole)-1]) < z(whole[0]) {
+		for i, j := 0, len(whole)-1; i < j; i, j = i+1, j-1 {
+			whole[i], whole[j] = whole[j], whole[i]
 		}
 	}
-	return best
+	if len(on) > 0 && len(back) > 0 {
+		u, v := unit(sub(on[0], start)), unit(sub(start, back[0]))
+		if u[0]*v[0]+u[1]*v[1] > math.Cos(50*math.Pi/180) && z(whole[0])-z(start) < 0.25 {
+			return straightened(whole)
+		}
+	}
+	var best []XY
+	rise := math.Inf(1)
+	for _, side := range [][]XY{on, back} {
+		line := append([]XY{start}, side...)
+		if l := Length(line); l > 20 && (z(line[len(line)-1])-z(start))/l < rise {
+			rise, best = (z(line[len(line)-1])-z(start))/l, line
+		}
+	}
+	return straightened(best)
+}
+
+// straightened leaves out the points of a line that lie within half a metre of the line without them.
+func straightened(line []XY) []XY {
+	if len(line) < 3 {
+		return line
+	}
+	far, at := 0.5, 0
+	for i := 1; i < len(line)-1; i++ {
+		if d, _, _ := nearest(line[i], line[0], line[len(line)-1]); d > far {
+			far, at = d, i
+		}
+	}
+	if at == 0 {
+		return []XY{line[0], line[len(line)-1]}
+	}
+	return append(straightened(line[:at+1]), straightened(line[at:])[1:]...)
 }
 
 // contour is a line across the slope in the upper quarter of the block, where it is wide, its lower end first.

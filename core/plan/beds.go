@@ -93,7 +93,7 @@ func (c *computation) bed(d *DrainPlan) *BedPlan {
 		}
 		b.ThenCm = b.NowCm + 100*b.RiseM
 	}
-	if l := c.in.Land; l != nil {
+	if l := c.in.Land; l != nil && !b.Estimated {
 		along := c.p.Spec.BearingDeg
 		b.FallPct, b.FallKnown = math.Abs(l.Lie.SlopePct*math.Cos((l.Lie.FallsTo-along)*math.Pi/180)), true
 	}

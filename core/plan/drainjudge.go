@@ -30,14 +30,14 @@ func (c *computation) judgeDrains() {
 		return
 	}
 	c.judgeEvidence(d, choice, note)
-	piped := isPiped[d.Taken] || d.Taken == "ditches"
+	field := isField[d.Taken]
 	if d.WantedM > 0 && len(d.Limits) > 0 {
 		if most := deepest(d.Limits); choice.DepthM > most.DepthM+0.005 {
 			note("deep", finding.Mend, "Drain depth", fmt.Sprintf("A drain at %s would lie below the limit set by %s, %s: %s. It is designed at %s.", c.text(choice.DepthM, units.Spacing), most.Name, c.text(most.DepthM, units.Spacing), c.whyNotDeeper(d, most), c.text(d.DepthM, units.Spacing)), "method DRN-4, common practice",
 				finding.Remedy{Label: "Lie at " + c.text(most.DepthM, units.Spacing), Patch: drainPatch(map[string]any{"depthM": nil})})
 		}
 	}
-	if piped && d.Refused != "" {
+	if field && d.Refused != "" {
 		note("refused", finding.Stops, "Drain depth", fmt.Sprintf("No pipe can be laid: %s.", d.Refused), "method DRN-4, common practice", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})
 		return
 	}
@@ -55,7 +55,7 @@ func (c *computation) judgeDrains() {
 	if choice.DitchM == nil && d.Network != nil {
 		note("outlet", finding.Mend, "Outlet", "How deep the water of the ditch stands below the ground at the outlet is not known. Until it is measured the outlet is taken as deep as the drain.", "methods DRN-4, DRN-10")
 	}
-	if d.Network != nil && piped && d.Taken != "ditches" || d.Network != nil && d.Taken == "ditches" {
+	if d.Network != nil && field {
 		c.judgeSpacing(d, note)
 	}
 	if d.Bed != nil {
@@ -66,7 +66,7 @@ func (c *computation) judgeDrains() {
 			c.judgeNetwork(v, v == d.Cut, note)
 		}
 	}
-	if c.sheet != nil && c.sheet.ID == "willow" && d.Network != nil && piped {
+	if c.sheet != nil && c.sheet.ID == "willow" && d.Network != nil && field {
 		note("willow", finding.Watch, "Roots", "Willow roots close drains within some 30 m. Unperforated pipe under the stand, or open ditches.", "practice sheet of willow, common practice")
 	}
 }

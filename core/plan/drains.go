@@ -160,9 +160,9 @@ func (c *computation) drains() {
 	}
 	c.drainDepth(d, choice)
 	c.drainSoil(d, choice)
-	c.drainRemedies(d, choice)
 	c.drainDischarge(d, choice)
 	c.drainSpacing(d, choice)
+	c.drainRemedies(d, choice)
 	if !d.Started {
 		return
 	}
@@ -216,14 +216,76 @@ func (c *computation) governing() (int, bool) {
 	best, depth := 0, math.Inf(1)
 	for i, v := range c.p.Soil.Pits {
 		at := 1000 + v.Wetness.DepthCm
-		if v.Restrictive != nil {
-			at = v.Restrictive.TopCm
+		if r := c.stops(i); r != nil {
+			at = r.TopCm
 		}
 		if at < depth {
 			best, depth = i, at
 		}
 	}
 	return best, len(c.p.Soil.Pits) > 0
+}
+
+// nearest is the pit nearest a point of the block, where pits have positions; else the governing one.
+func (c *computation) nearest(x, y float64) (int, bool) {
+	best, ok := c.governing()
+	far := math.Inf(1)
+	for i, p := range c.in.Block.Pits {
+		if p.At == nil {
+			continue
+		}
+		q := c.plane.To(*p.At)
+		if d := math.Hypot(q.X-x, q.Y-y); d < far {
+			best, far = i, d
+		}
+	}
+	return best, ok
+}
+
+// stops is the layer of a pit that stops water and stays: a pan that is ripped does not count.
+func (c *computation) stops(i int) *RestrictiveView {
+	pit := c.in.Block.Pits[i]
+	var kept []soil.Layer
+	for _, l := range pit.Layers {
+		broken := false
+		for _, b := range c.p.Soil.Pits[i].Barriers {
+			broken = broken || b.Remedy == "rip" && b.Removable && b.DepthCm == l.TopCm
+		}
+		if !broken {
+			kept = append(kept, l)
+		}
+	}
+	pit.Layers = kept
+	if top, what, ok := pit.Restrictive(); ok {
+		return &RestrictiveView{top, what}
+	}
+	return nil
+}
+
+// slab is a layer or a part of one: its permeability in m/day and where it lies, m.
+type slab struct{ k, top, bottom float64 }
+
+// slabs are the layers of a pit between two depths in m, as far as their permeability can be estimated.
+func (c *computation) slabs(i int, from, to float64) []slab {
+	var out []slab
+	for _, l := range c.p.Soil.Pits[i].Layers {
+		if a, b := math.Max(l.TopCm/100, from), math.Min(l.BottomCm/100, to); l.KsMmH > 0 && b > a {
+			out = append(out, slab{l.KsMmH * perDay, a, b})
+		}
+	}
+	return out
+}
+
+// meanK is their mean permeability to flow along them.
+func meanK(of []slab) float64 {
+	kd, t := 0.0, 0.0
+	for _, x := range of {
+		kd, t = kd+x.k*(x.bottom-x.top), t+x.bottom-x.top
+	}
+	if t == 0 {
+		return 0
+	}
+	return kd / t
 }
 
 // roots is how deep the crop's roots work, m; 0.8 where no crop is meant.
@@ -238,7 +300,7 @@ func (c *computation) roots() float64 {
 func (c *computation) drainDepth(d *DrainPlan, choice DrainChoice) {
 	up := []drainage.Limit{{Name: fmt.Sprintf("roots, %s and %s below them", c.text(c.roots(), units.Spacing), c.text(drainage.RootsMarginM, units.Spacing)), DepthM: c.roots() + drainage.RootsMarginM}}
 	if i, ok := c.governing(); ok {
-		if r := c.p.Soil.Pits[i].Restrictive; r != nil {
+		if r := c.stops(i); r != nil {
 			up = append(up, drainage.Limit{Name: r.What + " that stops the water", DepthM: r.TopCm / 100})
 		}
 	}
@@ -278,6 +340,9 @@ func (b Block) machineReach() float64 {
 	return 1.8
 }
 
+// closestM is the least spacing a network is laid at unasked; beds cost less (common practice).
+const closestM = 3
+
 // perDay turns mm/h into m/day.
 const perDay = 0.024
 
@@ -291,42 +356,19 @@ func (c *computation) drainSoil(d *DrainPlan, choice DrainChoice) {
 	v := c.p.Soil.Pits[i]
 	s := DrainSoil{Pit: v.Name, PitAt: i, From: "texture", Low: 1 / soil.KsFactor, High: soil.KsFactor, School: "hooghoudt"}
 	end := v.BottomCm / 100
-	s.AtLeast = v.Restrictive == nil
-	if v.Restrictive != nil {
-		end, s.LayerM, s.Layer = v.Restrictive.TopCm/100, v.Restrictive.TopCm/100, v.Restrictive.What
+	stop := c.stops(i)
+	s.AtLeast = stop == nil
+	if stop != nil {
+		end, s.LayerM, s.Layer = stop.TopCm/100, stop.TopCm/100, stop.What
 	}
 	s.ThickM = math.Max(0, end-d.DepthM)
-	type slab struct{ k, top, bottom float64 }
-	var above, below []slab
 	for _, l := range v.Layers {
-		if l.KsMmH <= 0 {
-			continue
-		}
-		top, bottom := l.TopCm/100, l.BottomCm/100
-		if a, b := math.Max(top, math.Min(d.Criterion.SteadyM, d.DepthM)), math.Min(bottom, d.DepthM); b > a {
-			above = append(above, slab{l.KsMmH * perDay, a, b})
-		}
-		if a, b := math.Max(top, d.DepthM), math.Min(bottom, end); b > a {
-			below = append(below, slab{l.KsMmH * perDay, a, b})
-		}
-		if top <= d.DepthM && d.DepthM <= bottom+1e-9 {
+		if l.TopCm/100 <= d.DepthM && d.DepthM <= l.BottomCm/100+1e-9 {
 			s.Texture = string(l.Class)
 		}
 	}
-	mean := func(of []slab) float64 {
-		kd, t := 0.0, 0.0
-		for _, x := range of {
-			kd, t = kd+x.k*(x.bottom-x.top), t+x.bottom-x.top
-		}
-		if t == 0 {
-			return 0
-		}
-		return kd / t
-	}
-	s.Above, s.Below = mean(above), mean(below)
-	if s.Above == 0 {
-		s.Above = s.Below
-	}
+	below := c.slabs(i, d.DepthM, end)
+	s.Above, s.Below = meanK(c.slabs(i, math.Min(d.Criterion.SteadyM, d.DepthM/2), d.DepthM)), meanK(below)
 	var ks []float64
 	for _, h := range choice.Holes {
 		k, err := drainage.AugerHole(h.RadiusCm, h.DepthCm, h.FirstCm-h.RiseCm/2, h.FirstCm, h.RiseCm, h.Seconds, h.OnLayer)
@@ -425,6 +467,9 @@ func (c *computation) drainSpacing(d *DrainPlan, choice DrainChoice) {
 		g := d.field(f)
 		eq := drainage.EquivalentDepth(d.SpacingM, d.Soil.ThickM, g.U) + (d.DepthM+math.Max(0.02, d.DepthM-d.Criterion.BackM))/4
 		return 24 * drainage.FallDays(g.Ka, eq, d.Soil.Pores, d.SpacingM, d.DepthM, math.Max(0.02, d.DepthM-d.Criterion.BackM))
+	}
+	if d.SpacingM < closestM && choice.SpacingM == 0 {
+		d.Refused = fmt.Sprintf("drains would have to lie %s apart: the soil lets too little water through", c.text(d.SpacingM, units.Spacing))
 	}
 	d.Hours, d.HoursLow, d.HoursHigh = hours(1), hours(d.Soil.High), hours(d.Soil.Low)
 }

@@ -12,8 +12,9 @@ import (
 	"slowroot/core/units"
 )
 
-// isPiped are the remedies whose lines are laid on the block: what each needs of the depth rules is the same.
-var isPiped = map[string]bool{"gridiron": true, "herringbone": true, "local": true, "interceptor": true}
+// isField are the remedies that lower the water table of the field, by the rules of depth and spacing. An
+// interceptor has a depth of its own: the layer's.
+var isField = map[string]bool{"gridiron": true, "herringbone": true, "local": true, "ditches": true}
 
 // drainRemedies ranks what can be done and takes what was decided, else the first that works once something
 // was said about the water.
@@ -39,7 +40,7 @@ func (c *computation) drainRemedies(d *DrainPlan, choice DrainChoice) {
 	d.Remedies = drainage.Remedies(k)
 	if d.Refused != "" {
 		for i, r := range d.Remedies {
-			if isPiped[r.ID] && r.Works {
+			if isField[r.ID] && r.Works {
 				d.Remedies[i].Works, d.Remedies[i].Why = false, d.Refused
 			}
 		}
@@ -180,8 +181,6 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 		if choice.AngleDeg > 0 {
 			l.AngleDeg = choice.AngleDeg
 		}
-	} else if !l.Alone {
-		l.Run = drainage.Runs(line, c.xy())
 	}
 	for _, x := range choice.Laterals {
 		l.Drawn = append(l.Drawn, drainage.Line{ID: x.ID, Points: c.lineOf(x.Line)})
@@ -232,22 +231,28 @@ func without(of []drainage.Trouble, rule string) []drainage.Trouble {
 func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
 	line, suggested, ok := c.lineFor("interceptor", choice.Interceptor, d.SpacingM)
 	s := d.Soil
-	if !ok || s == nil || s.Above <= 0 {
+	if !ok || s == nil {
 		return
 	}
+	mid, _ := drainage.At(line, drainage.Length(line)/2)
+	i, _ := c.nearest(mid[0], mid[1])
 	t := c.task(d, choice, line)
-	t.DepthM = c.in.Block.machineReach()
+	t.DepthM, t.LayerM = c.in.Block.machineReach(), 0
 	layer := t.DepthM + 0.5 // assumed where none was seen: it goes on half a metre below the drain
-	if s.LayerM > 0 {
-		layer = s.LayerM
+	if r := c.stops(i); r != nil {
+		layer = r.TopCm / 100
+		t.LayerM = layer
 	}
 	t.DepthM = math.Min(t.DepthM, layer)
-	wet := d.WetM
-	if d.WetFrom == "" {
-		wet = layer / 2
+	wet := layer / 2
+	if d.WetFrom != "" {
+		wet = math.Min(d.WetM, layer-0.1)
 	}
-	thick := math.Max(0.1, layer-wet)
-	d.CatchM3Day = drainage.Interceptor(s.Above, c.in.Land.Lie.SlopePct/100, thick, layer-t.DepthM) * drainage.Length(line)
+	k := s.Above
+	if s.From == "texture" {
+		k = meanK(c.slabs(i, wet, layer))
+	}
+	d.CatchM3Day = drainage.Interceptor(k, c.in.Land.Lie.SlopePct/100, layer-wet, layer-t.DepthM) * drainage.Length(line)
 	t.Q, t.ExtraM3S, t.LeastGrade = 0, d.CatchM3Day/86400, 0.002
 	t.OutletM = math.NaN() // its own outlet, at its own depth
 	if n, err := drainage.Design(c.xy(), drainage.Layout{Collector: line, SpacingM: 2, Alone: true}, t); err == nil {
@@ -440,7 +445,7 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 			gained = Consequence{Label: "root room gained", Quantity: units.Depth, Value: 100 * b.RiseM}
 			if s := d.Soil; s != nil && s.Above > 0 && s.Pores > 0 {
 				h := b.Bed.HeightM
-				t := 24 * drainage.FallDays(s.Above, h/4, s.Pores, b.Bed.CentreM, h, math.Max(0.02, h-d.Criterion.BackM))
+				t := 24 * drainage.FallDays(s.Above, 3*h/8, s.Pores, b.Bed.CentreM, h, h/2) // to the middle of the bed, method DRN-12
 				back = Consequence{Label: "free of water after", Quantity: units.Hours, Value: math.Min(t, 1e5)}
 			}
 		}

@@ -10,6 +10,8 @@ import (
 	"slowroot/core/amend"
 	"slowroot/core/calc"
 	"slowroot/core/climate"
+	"slowroot/core/drainage"
+	"slowroot/core/earthwork"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
@@ -48,6 +50,30 @@ func (e EstateBeginUnits) Valid() bool {
 	}
 }
 
+// Defines values for ExportDrainsParamsFormat.
+const (
+	Csv     ExportDrainsParamsFormat = "csv"
+	Dxf     ExportDrainsParamsFormat = "dxf"
+	Geojson ExportDrainsParamsFormat = "geojson"
+	Gpx     ExportDrainsParamsFormat = "gpx"
+)
+
+// Valid indicates whether the value is a known member of the ExportDrainsParamsFormat enum.
+func (e ExportDrainsParamsFormat) Valid() bool {
+	switch e {
+	case Csv:
+		return true
+	case Dxf:
+		return true
+	case Geojson:
+		return true
+	case Gpx:
+		return true
+	default:
+		return false
+	}
+}
+
 // Amendment defines model for Amendment.
 type Amendment = plan.Amendment
 
@@ -56,6 +82,18 @@ type AsPlanted = plan.AsPlanted
 
 // Barrier defines model for Barrier.
 type Barrier = plan.Barrier
+
+// Bed defines model for Bed.
+type Bed = earthwork.Bed
+
+// BedChoice defines model for BedChoice.
+type BedChoice = plan.BedChoice
+
+// BedPlan defines model for BedPlan.
+type BedPlan = plan.BedPlan
+
+// BillLine defines model for BillLine.
+type BillLine = plan.BillLine
 
 // Block defines model for Block.
 type Block = plan.Block
@@ -77,6 +115,9 @@ type CalculatorResult = calc.Result
 
 // Candidate defines model for Candidate.
 type Candidate = geojson.Candidate
+
+// Chamber defines model for Chamber.
+type Chamber = drainage.Chamber
 
 // Change defines model for Change.
 type Change = store.Change
@@ -114,14 +155,56 @@ type Consequence = plan.Consequence
 // ContourLine defines model for ContourLine.
 type ContourLine = terrain.Line
 
+// Discharge defines model for Discharge.
+type Discharge = plan.Discharge
+
 // Dose defines model for Dose.
 type Dose = plan.Dose
+
+// Drain defines model for Drain.
+type Drain = drainage.Drain
+
+// DrainBreak defines model for DrainBreak.
+type DrainBreak = drainage.Break
+
+// DrainChoice defines model for DrainChoice.
+type DrainChoice = plan.DrainChoice
+
+// DrainCriterion defines model for DrainCriterion.
+type DrainCriterion = plan.DrainCriterion
+
+// DrainLimit defines model for DrainLimit.
+type DrainLimit = drainage.Limit
+
+// DrainNetwork defines model for DrainNetwork.
+type DrainNetwork = plan.NetworkView
+
+// DrainPipe defines model for DrainPipe.
+type DrainPipe = drainage.Pipe
+
+// DrainPlan defines model for DrainPlan.
+type DrainPlan = plan.DrainPlan
+
+// DrainRemedy defines model for DrainRemedy.
+type DrainRemedy = drainage.Remedy
+
+// DrainSoil defines model for DrainSoil.
+type DrainSoil = plan.DrainSoil
+
+// DrainStation defines model for DrainStation.
+type DrainStation = drainage.Station
+
+// DrainTrouble defines model for DrainTrouble.
+type DrainTrouble = drainage.Trouble
 
 // Drawing defines model for Drawing.
 type Drawing = plan.Drawing
 
 // DrawnBarrier defines model for DrawnBarrier.
 type DrawnBarrier = plan.DrawnBarrier
+
+// DrawnDrain defines model for DrawnDrain.
+type DrawnDrain = plan.DrawnDrain
 
 // Estate defines model for Estate.
 type Estate = plan.Estate
@@ -186,6 +269,12 @@ type HeightsFile = estate.HeightsFile
 // HeightsRead defines model for HeightsRead.
 type HeightsRead = estate.HeightsRead
 
+// Hole defines model for Hole.
+type Hole = plan.Hole
+
+// HoleView defines model for HoleView.
+type HoleView = plan.HoleView
+
 // Hollow defines model for Hollow.
 type Hollow = terrain.Hollow
 
@@ -233,6 +322,9 @@ type Material = plan.Material
 
 // MaterialState defines model for MaterialState.
 type MaterialState = estate.MaterialState
+
+// Missed defines model for Missed.
+type Missed = drainage.Missed
 
 // Month defines model for Month.
 type Month = plan.Month
@@ -533,6 +625,9 @@ type Status struct {
 // StepState defines model for StepState.
 type StepState = plan.Step
 
+// TableMonth defines model for TableMonth.
+type TableMonth = plan.TableMonth
+
 // Terrace defines model for Terrace.
 type Terrace = terrain.Terrace
 
@@ -559,6 +654,15 @@ type WeatherNote = climate.Note
 
 // WeatherRead defines model for WeatherRead.
 type WeatherRead = estate.WeatherRead
+
+// Well defines model for Well.
+type Well = plan.Well
+
+// WellReading defines model for WellReading.
+type WellReading = plan.WellReading
+
+// WellView defines model for WellView.
+type WellView = plan.WellView
 
 // Wetness defines model for Wetness.
 type Wetness = soil.Wetness
@@ -631,6 +735,15 @@ type AdoptPlanParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// ImportDrainsParams defines parameters for ImportDrains.
+type ImportDrainsParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
 // RecordPlantedJSONBody defines parameters for RecordPlanted.
 type RecordPlantedJSONBody struct {
 	On string `json:"on"`
@@ -662,6 +775,9 @@ type FetchReportParams struct {
 	// XPerson who makes the change, percent-encoded
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
+
+// ExportDrainsParamsFormat defines parameters for ExportDrains.
+type ExportDrainsParamsFormat string
 
 // KeepLabParams defines parameters for KeepLab.
 type KeepLabParams struct {
@@ -738,6 +854,9 @@ type AddBlocksJSONRequestBody AddBlocksJSONBody
 // ChangeBlockJSONRequestBody defines body for ChangeBlock for application/json ContentType.
 type ChangeBlockJSONRequestBody = Patch
 
+// ImportDrainsJSONRequestBody defines body for ImportDrains for application/json ContentType.
+type ImportDrainsJSONRequestBody = NamedText
+
 // RecordPlantedJSONRequestBody defines body for RecordPlanted for application/json ContentType.
 type RecordPlantedJSONRequestBody RecordPlantedJSONBody
 
@@ -800,6 +919,9 @@ type ServerInterface interface {
 	// AdoptPlan Adopt the plan; its dates become the baseline
 	// (POST /blocks/{id}/adopt)
 	AdoptPlan(c *gin.Context, id BlockId, params AdoptPlanParams)
+	// ImportDrains Take the drain lines of a GeoJSON file
+	// (POST /blocks/{id}/drains)
+	ImportDrains(c *gin.Context, id BlockId, params ImportDrainsParams)
 	// GetFit Every crop on a block
 	// (GET /blocks/{id}/fit)
 	GetFit(c *gin.Context, id BlockId)
@@ -824,6 +946,9 @@ type ServerInterface interface {
 	// FetchReport Read the laboratory's report of a sample
 	// (POST /blocks/{id}/samples/{sample}/report)
 	FetchReport(c *gin.Context, id BlockId, sample string, params FetchReportParams)
+	// ExportDrains The drains of a block as a file for setting out: points with level and chainage, or lines
+	// (GET /blocks/{id}/setting-out/{format})
+	ExportDrains(c *gin.Context, id BlockId, format ExportDrainsParamsFormat)
 	// ExportStations Every station with its number
 	// (GET /blocks/{id}/stations.csv)
 	ExportStations(c *gin.Context, id BlockId)
@@ -1201,6 +1326,74 @@ func (siw *ServerInterfaceWrapper) AdoptPlan(c *gin.Context) {
 	siw.Handler.AdoptPlan(c, id, params)
 }
 
+// ImportDrains operation middleware
+func (siw *ServerInterfaceWrapper) ImportDrains(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ImportDrainsParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ImportDrains(c, id, params)
+}
+
 // GetFit operation middleware
 func (siw *ServerInterfaceWrapper) GetFit(c *gin.Context) {
 
@@ -1537,6 +1730,40 @@ func (siw *ServerInterfaceWrapper) FetchReport(c *gin.Context) {
 	}
 
 	siw.Handler.FetchReport(c, id, sample, params)
+}
+
+// ExportDrains operation middleware
+func (siw *ServerInterfaceWrapper) ExportDrains(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "format" -------------
+	var format ExportDrainsParamsFormat
+
+	err = runtime.BindStyledParameterWithOptions("simple", "format", c.Param("format"), &format, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportDrains(c, id, format)
 }
 
 // ExportStations operation middleware
@@ -2310,6 +2537,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/import/lab", wrapper.ReadLab)
 	router.GET(options.BaseURL+"/blocks/:id/land", wrapper.GetLand)
 	router.GET(options.BaseURL+"/blocks/:id/fit", wrapper.GetFit)
+	router.GET(options.BaseURL+"/blocks/:id/setting-out/:format", wrapper.ExportDrains)
+	router.POST(options.BaseURL+"/blocks/:id/drains", wrapper.ImportDrains)
 	router.POST(options.BaseURL+"/blocks/:id/tests", wrapper.KeepLab)
 	router.POST(options.BaseURL+"/blocks/:id/samples", wrapper.SendSample)
 	router.POST(options.BaseURL+"/blocks/:id/samples/:sample/report", wrapper.FetchReport)

@@ -2,6 +2,7 @@ package estate
 
 import (
 	"slowroot/core/amend"
+	"slowroot/core/drainage"
 	"slowroot/core/plan"
 	"slowroot/core/rotation"
 	"slowroot/core/soil"
@@ -30,6 +31,7 @@ type Lists struct {
 	Organics     []amend.Organic `json:"organics"`
 	Priced       []plan.Priced   `json:"priced"`
 	Materials    []MaterialState `json:"materials"`
+	WaterSources []Choice        `json:"waterSources"`
 }
 
 // MaterialState is what follows from the analysis of a liming material of the estate.
@@ -68,13 +70,16 @@ func words[T ~string](list []T) []string {
 func GroundLists(e plan.Estate) Lists {
 	l := Lists{Questions: plan.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
 		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
-		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: standin.Tests, Barriers: plan.BarrierKinds, Sorting: plan.Sorting, Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}}
+		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: standin.Tests, Barriers: plan.BarrierKinds, Sorting: plan.Sorting, Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}}
 	for _, m := range e.Materials {
 		st := MaterialState{ID: m.ID, Analysed: m.Analysed()}
 		if st.Analysed {
 			st.EffectivePct, st.Kind = m.Effective(), m.Kind()
 		}
 		l.Materials = append(l.Materials, st)
+	}
+	for _, w := range drainage.Sources {
+		l.WaterSources = append(l.WaterSources, Choice{w.ID, w.Words})
 	}
 	for _, k := range rotation.Kinds {
 		l.Uses = append(l.Uses, Choice{k.Kind, k.Words})

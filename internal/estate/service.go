@@ -178,7 +178,7 @@ func said(patch []byte) string {
 	words := map[string]string{"date": "the planting date", "choices": "the way at a fork", "layout": "the spacing", "done": "what is done", "accepted": "a note",
 		"boundary": "the boundary", "planting": "the planting", "picked": "what was picked", "sheet": "the crop", "survival": "the survival expected", "sheetDigest": "the sheet's version",
 		"pits": "the pits", "tests": "the soil tests", "answers": "an answer about the site", "uses": "what grew before", "intent": "the crop considered", "works": "the works on the soil", "decided": "the way at a fork",
-		"checks": "the inspection list", "growth": "what is to be cleared", "keep": "a note", "samples": "the samples", "prices": "the prices", "materials": "the materials", "heights": "the heights", "barriers": "the barriers", "climate": "the climate"}
+		"checks": "the inspection list", "growth": "what is to be cleared", "keep": "a note", "samples": "the samples", "drains": "the drains", "prices": "the prices", "materials": "the materials", "heights": "the heights", "barriers": "the barriers", "climate": "the climate"}
 	var out []string
 	var walk func(m map[string]any)
 	walk = func(m map[string]any) {

@@ -127,6 +127,51 @@ func (r *rig) groundOperations(foot, corner string) {
 	}
 }
 
+// drainOperations writes the drains of the demonstration in every form and reads them back: the same network.
+func (r *rig) drainOperations(foot, dry string) {
+	t := r.t
+	t.Helper()
+	type network struct {
+		Laterals []struct {
+			ID                   string
+			LengthM, Low, AreaM2 float64
+		}
+		FlowM3S float64
+		Drawn   bool
+	}
+	var before, after struct {
+		Drains struct {
+			Network network
+			Taken   string
+		}
+	}
+	r.want(200, "GET", "/blocks/"+foot+"/plan", "").into(&before)
+	for format, starts := range map[string]string{"csv": "point,drain,kind,chainageM", "gpx": "<?xml", "dxf": "999"} {
+		if a := r.want(200, "GET", "/blocks/"+foot+"/setting-out/"+format, ""); !strings.HasPrefix(strings.TrimSpace(a.Body.String()), starts) {
+			t.Errorf("%s begins with %.40q", format, a.Body.String())
+		}
+	}
+	r.want(422, "GET", "/blocks/"+dry+"/setting-out/csv", "")
+	r.want(422, "GET", "/blocks/"+foot+"/setting-out/shp", "")
+	text := r.want(200, "GET", "/blocks/"+foot+"/setting-out/geojson", "").Body.String()
+	var doc struct{ Revision int }
+	r.want(200, "GET", "/blocks/"+foot, "").into(&doc)
+	r.want(412, "POST", "/blocks/"+foot+"/drains", body(map[string]any{"name": "d", "text": text}), "If-Match", `"99"`)
+	r.want(422, "POST", "/blocks/"+foot+"/drains", body(map[string]any{"name": "d", "text": strings.ReplaceAll(text, "collector", "gutter")}), "If-Match", quoted(doc.Revision))
+	r.want(200, "POST", "/blocks/"+foot+"/drains", body(map[string]any{"name": "drains.geojson", "text": text}), "If-Match", quoted(doc.Revision))
+	r.want(200, "GET", "/blocks/"+foot+"/plan", "").into(&after)
+	a, b := before.Drains.Network, after.Drains.Network
+	if len(a.Laterals) < 20 || len(b.Laterals) != len(a.Laterals) || !b.Drawn || a.Drawn || math.Abs(a.FlowM3S-b.FlowM3S) > 1e-6 {
+		t.Fatalf("%d laterals, %.6f m³/s; read back %d, %.6f", len(a.Laterals), a.FlowM3S, len(b.Laterals), b.FlowM3S)
+	}
+	for i, l := range a.Laterals {
+		g := b.Laterals[i]
+		if g.ID != l.ID || math.Abs(g.LengthM-l.LengthM) > 0.01 || math.Abs(g.Low-l.Low) > 0.01 || math.Abs(g.AreaM2-l.AreaM2) > 5 {
+			t.Errorf("%+v is read back as %+v", l, g)
+		}
+	}
+}
+
 // What comes from outside and cannot be used says why, and changes nothing.
 func TestOutsideThatFails(t *testing.T) {
 	r := newRig(t, store.Options{})

@@ -21,6 +21,7 @@ import (
 	"slowroot/internal/api"
 	"slowroot/internal/estate"
 	"slowroot/internal/formats/geojson"
+	"slowroot/internal/formats/settingout"
 	"slowroot/internal/formats/station"
 	"slowroot/internal/store"
 )
@@ -356,6 +357,47 @@ func (s *Server) ExportYears(c *gin.Context, id string) {
 		rows = append(rows, row)
 	}
 	download(c, p.Name+"-years.csv", "text/csv; charset=utf-8", writeCSV(rows))
+}
+
+// ExportDrains writes the designed drains for setting out.
+func (s *Server) ExportDrains(c *gin.Context, id string, format api.ExportDrainsParamsFormat) {
+	p, err := s.Estate.SettingOut(c, id)
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	name := p.Name + "-drains." + string(format)
+	switch format {
+	case api.Csv:
+		download(c, name, "text/csv; charset=utf-8", settingout.CSV(p))
+	case api.Dxf:
+		download(c, name, "image/vnd.dxf", settingout.DXF(p))
+	case api.Gpx:
+		text, err := settingout.GPX(p)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		download(c, name, "application/gpx+xml", text)
+	case api.Geojson:
+		text, err := geojson.WriteDrains(p)
+		if err != nil {
+			s.fail(c, err)
+			return
+		}
+		download(c, name, "application/geo+json", text)
+	default:
+		s.fail(c, finding.Bad("format", string(format), "is not a form drains are written in", "csv, gpx, geojson or dxf"))
+	}
+}
+
+func (s *Server) ImportDrains(c *gin.Context, id string, p api.ImportDrainsParams) {
+	rev, ok := s.revision(c, p.IfMatch)
+	var in namedText
+	if ok && s.decode(c, &in) {
+		d, err := s.Estate.ImportDrains(c, person(p.XPerson), id, rev, in.Name, in.Text)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
 }
 
 func (s *Server) GetLists(c *gin.Context) {

@@ -98,7 +98,7 @@ func (r *rig) ask(method, path, body string, header ...string) answered {
 		RequestValidationInput: &openapi3filter.RequestValidationInput{Request: probe, PathParams: params, Route: route},
 		Status:                 rec.Code, Header: rec.Header(), Options: &openapi3filter.Options{IncludeResponseStatus: true}}
 	res.SetBodyBytes(rec.Body.Bytes())
-	if rec.Header().Get("Content-Type") != "" && !strings.Contains(rec.Header().Get("Content-Type"), "csv") && !strings.Contains(rec.Header().Get("Content-Type"), "geo+json") {
+	if kind := rec.Header().Get("Content-Type"); strings.Contains(kind, "json") && !strings.Contains(kind, "geo+json") {
 		if err := openapi3filter.ValidateResponse(context.Background(), res); err != nil {
 			r.t.Errorf("%s %s answered %d, which the contract does not know: %.600v", method, path, rec.Code, err)
 		}
@@ -190,6 +190,7 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 	r.want(422, "POST", "/calculators/planting-density", `{"inputs":{"rowSpacingM":0}}`)
 	r.want(404, "POST", "/calculators/astrology", `{"inputs":{}}`)
 
+	r.drainOperations(id["Orchard Foot"], id["Chapel Corner"])
 	r.groundOperations(id["Orchard Foot"], id["Chapel Corner"])
 
 	doc, _ := openapi3.NewLoader().LoadFromFile("../../api/openapi.yaml")

@@ -56,7 +56,20 @@ type properties struct {
 }
 
 // Read lists the polygons of a FeatureCollection, a Feature or a geometry.
-func Read(text []byte) (list []Candidate, err error) {
+func Read(text []byte) ([]Candidate, error) {
+	features, err := parse(text)
+	if err != nil {
+		return nil, err
+	}
+	list := []Candidate{}
+	for i, f := range features {
+		list = append(list, candidates(i, f)...)
+	}
+	return list, nil
+}
+
+// parse reads the features of a file, or refuses it whole.
+func parse(text []byte) (features []*orbjson.Feature, err error) {
 	if len(text) > MaxBytes {
 		return nil, &table.Refused{Line: 0, Reason: fmt.Sprintf("the file holds %.1f MB, more than %d MB: simplify the lines or split it", float64(len(text))/(1<<20), MaxBytes>>20)}
 	}
@@ -72,10 +85,9 @@ func Read(text []byte) (list []Candidate, err error) {
 	}
 	defer func() { // the geometry decoder trusts its input; a file must never bring the program down
 		if r := recover(); r != nil {
-			list, err = nil, &table.Refused{Line: 0, Reason: fmt.Sprintf("the geometry cannot be read (%v)", r)}
+			features, err = nil, &table.Refused{Line: 0, Reason: fmt.Sprintf("the geometry cannot be read (%v)", r)}
 		}
 	}()
-	var features []*orbjson.Feature
 	switch head.Type {
 	case "FeatureCollection":
 		fc, err := orbjson.UnmarshalFeatureCollection(text)
@@ -104,11 +116,7 @@ func Read(text []byte) (list []Candidate, err error) {
 	if len(features) > MaxFeatures {
 		return nil, &table.Refused{Line: 0, Reason: fmt.Sprintf("the file holds %d features, more than %d: split it", len(features), MaxFeatures)}
 	}
-	list = []Candidate{}
-	for i, f := range features {
-		list = append(list, candidates(i, f)...)
-	}
-	return list, nil
+	return features, nil
 }
 
 func refuse(text []byte, err error) error {

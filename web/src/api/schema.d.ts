@@ -520,6 +520,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/blocks/{id}/setting-out/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The drains of a block as a file for setting out: points with level and chainage, or lines */
+        get: operations["exportDrains"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/drains": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the drain lines of a GeoJSON file */
+        post: operations["importDrains"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/blocks/{id}/tests": {
         parameters: {
             query?: never;
@@ -770,6 +804,7 @@ export interface components {
             keep?: {
                 [key: string]: string;
             };
+            drains?: components["schemas"]["DrainChoice"];
         };
         Polygon: {
             outer: components["schemas"]["Point"][];
@@ -869,6 +904,7 @@ export interface components {
             cropDate: string;
             soil: components["schemas"]["Profile"];
             works: components["schemas"]["Works"];
+            drains: components["schemas"]["DrainPlan"];
             preparation: components["schemas"]["Preparation"];
             checklist: components["schemas"]["CheckItem"][];
             block: string;
@@ -1312,6 +1348,275 @@ export interface components {
             keep?: {
                 [key: string]: string;
             };
+            drains?: components["schemas"]["DrainChoice"];
+        };
+        DrainChoice: {
+            source?: string;
+            evidence?: string;
+            wetPct?: number;
+            wells?: components["schemas"]["Well"][];
+            holes?: components["schemas"]["Hole"][];
+            kMDay?: number;
+            dischargeBy?: string;
+            dischargeMm?: number;
+            irrigationMm?: number;
+            irrigationDays?: number;
+            depthM?: number;
+            spacingM?: number;
+            angleDeg?: number;
+            ditchM?: number;
+            reachM?: number;
+            traffic?: string;
+            collector?: components["schemas"]["Point"][];
+            laterals?: components["schemas"]["DrawnDrain"][];
+            interceptor?: components["schemas"]["Point"][];
+            bed?: components["schemas"]["BedChoice"];
+        };
+        Well: {
+            name: string;
+            at?: components["schemas"]["Point"];
+            depthCm: number;
+            readings: components["schemas"]["WellReading"][];
+        };
+        WellReading: {
+            on: string;
+            waterCm: number;
+        };
+        Hole: {
+            name: string;
+            on: string;
+            radiusCm: number;
+            depthCm: number;
+            firstCm: number;
+            riseCm: number;
+            seconds: number;
+            onLayer: boolean;
+        };
+        DrawnDrain: {
+            id: string;
+            line: components["schemas"]["Point"][];
+        };
+        BedChoice: {
+            baseM?: number;
+            topM?: number;
+            heightM?: number;
+            crownM?: number;
+            centreM?: number;
+            settlePct?: number;
+            cover?: string;
+            dripLines?: number;
+        };
+        DrainPlan: {
+            started: boolean;
+            wetM: number;
+            wetFrom: string;
+            needed: boolean;
+            criterion: components["schemas"]["DrainCriterion"];
+            wells: components["schemas"]["WellView"][];
+            holes: components["schemas"]["HoleView"][];
+            remedies: components["schemas"]["DrainRemedy"][];
+            taken: string;
+            decided: boolean;
+            depthM: number;
+            wantedM: number;
+            limits: components["schemas"]["DrainLimit"][];
+            binding: string;
+            refused: string;
+            soil?: components["schemas"]["DrainSoil"];
+            discharges: components["schemas"]["Discharge"][];
+            dischargeMm: number;
+            headM: number;
+            spacingM: number;
+            spacings: number[];
+            equivalentM: number;
+            hours: number;
+            hoursLow: number;
+            hoursHigh: number;
+            season: components["schemas"]["TableMonth"][];
+            network?: components["schemas"]["DrainNetwork"];
+            cut?: components["schemas"]["DrainNetwork"];
+            catchM3Day: number;
+            bed?: components["schemas"]["BedPlan"];
+            bill: components["schemas"]["BillLine"][];
+            costText: string;
+            machineH: number;
+            accuracyM: number;
+            laying: string[];
+            cautions: string[];
+            perMetre: components["schemas"]["Point"];
+        };
+        DrainCriterion: {
+            class: number;
+            steadyM: number;
+            backM: number;
+            hours: number;
+            assumed: boolean;
+        };
+        WellView: {
+            name: string;
+            readings: number;
+            highestCm: number;
+            lowestCm: number;
+            counts: boolean;
+        };
+        HoleView: {
+            name: string;
+            kMDay: number;
+            dropped: string;
+        };
+        DrainRemedy: {
+            id: string;
+            name: string;
+            works: boolean;
+            why: string;
+        };
+        DrainLimit: {
+            name: string;
+            depthM: number;
+        };
+        DrainSoil: {
+            pit: string;
+            pitAt: number;
+            above: number;
+            below: number;
+            low: number;
+            high: number;
+            from: string;
+            thickM: number;
+            atLeast: boolean;
+            layerM: number;
+            layer: string;
+            texture: string;
+            school: string;
+            pores: number;
+        };
+        Discharge: {
+            id: string;
+            name: string;
+            mmDay: number;
+            why: string;
+            taken: boolean;
+        };
+        TableMonth: {
+            month: string;
+            recharge: number;
+            depths: number[];
+            midM: number;
+        };
+        DrainNetwork: {
+            laterals: components["schemas"]["Drain"][];
+            reaches: components["schemas"]["Drain"][];
+            chambers: components["schemas"]["Chamber"][];
+            troubles: components["schemas"]["DrainTrouble"][];
+            blockM2: number;
+            reachedM2: number;
+            missed: components["schemas"]["Missed"][];
+            flowM3S: number;
+            outletM: number;
+            line: components["schemas"]["XYRing"];
+            lineAt: components["schemas"]["Point"][];
+            suggested: boolean;
+            drawn: boolean;
+            spacingM: number;
+        };
+        Drain: {
+            id: string;
+            lateral: boolean;
+            points: components["schemas"]["XYRing"];
+            lengthM: number;
+            areaM2: number;
+            flowM3S: number;
+            pipe: components["schemas"]["DrainPipe"];
+            grade: number;
+            velocity: number;
+            low: number;
+            high: number;
+            coverM: number;
+            coverAt: number;
+            meanCutM: number;
+            joins: number;
+            section: components["schemas"]["DrainStation"][];
+            breaks: components["schemas"]["DrainBreak"][];
+        };
+        DrainBreak: {
+            s: number;
+            level: number;
+        };
+        DrainPipe: {
+            name: string;
+            insideM: number;
+            outerM: number;
+            smooth: boolean;
+        };
+        DrainStation: {
+            s: number;
+            x: number;
+            y: number;
+            ground: number;
+            invert: number;
+        };
+        Chamber: {
+            x: number;
+            y: number;
+            s: number;
+            ground: number;
+            invert: number;
+            sump: number;
+            why: string;
+        };
+        DrainTrouble: {
+            rule: string;
+            drain: string;
+            sentence: string;
+            x: number;
+            y: number;
+        };
+        Missed: {
+            x: number;
+            y: number;
+            areaM2: number;
+        };
+        Bed: {
+            baseM: number;
+            topM: number;
+            heightM: number;
+            crownM: number;
+            centreM: number;
+        };
+        BedPlan: {
+            bed: components["schemas"]["Bed"];
+            freshM: number;
+            settlePct: number;
+            metres: number;
+            estimated: boolean;
+            pieces: number;
+            soilM3: number;
+            furrowM: number;
+            aboveM: number;
+            riseM: number;
+            nowCm: number;
+            thenCm: number;
+            topsoilCm: number;
+            fallPct: number;
+            fallKnown: boolean;
+            longestM: number;
+            takesMm: number;
+            coverNeedM: number;
+            coverBuyM: number;
+            coverM: number;
+            rolls: number;
+            dripM: number;
+            life: string;
+            machineH: number;
+            refused: string;
+            outline: components["schemas"]["XYRing"];
+        };
+        BillLine: {
+            what: string;
+            amount: number;
+            quantity: string;
+            costText: string;
+            note: string;
         };
         Wetness: {
             class: string;
@@ -1800,6 +2105,7 @@ export interface components {
             organics: components["schemas"]["Organic"][];
             priced: components["schemas"]["Priced"][];
             materials: components["schemas"]["MaterialState"][];
+            waterSources: components["schemas"]["IdWords"][];
         };
         Calculator: {
             name: string;
@@ -2896,6 +3202,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fit"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportDrains: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+                format: "csv" | "gpx" | "geojson" | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                    "application/gpx+xml": string;
+                    "application/geo+json": Record<string, never>;
+                    "image/vnd.dxf": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    importDrains: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedText"];
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,145 @@
+package settingout
+
+import (
+	"encoding/csv"
+	"encoding/xml"
+	"math"
+	"strconv"
+	"strings"
+	"testing"
+
+	"slowroot/core/drainage"
+	"slowroot/core/geo"
+	"slowroot/core/plan"
+	"slowroot/internal/formats/geojson"
+)
+
+// laid is a plan with a gridiron of six laterals on the rectangle of method DRN-11, a block at 38° S.
+func laid(t *testing.T) *plan.Plan {
+	t.Helper()
+	rect := [][]drainage.XY{{{0, 0}, {200, 0}, {200, 120}, {0, 120}}}
+	line := []drainage.XY{{0, 0}, {0, 120}}
+	n, err := drainage.Design(rect, drainage.Layout{Collector: line, SpacingM: 20, AngleDeg: 90},
+		drainage.Task{Ground: func(x, y float64) float64 { return 100 + 0.005*x + 0.003*y }, Q: 0.007, DepthM: 1, CoverM: 0.6, OutletM: math.NaN()})
+	if err != nil {
+		t.Fatal(err)
+	}
+	origin := geo.Point{Lon: 172, Lat: -38}
+	pl := geo.PlaneAt(origin)
+	return &plan.Plan{Name: "Low “Field”", Ground: plan.Ground{Origin: origin}, Drains: plan.DrainPlan{Taken: "gridiron", SpacingM: 20, DepthM: 1,
+		Network: &plan.NetworkView{Network: n, Line: line, LineAt: []geo.Point{pl.From(geo.XY{}), pl.From(geo.XY{Y: 120})}}}}
+}
+
+// Every peg of the file lies where the plan has it, its invert rises upstream at the grade of its pipe, and cut is
+// ground less invert.
+func TestPegsAsCSV(t *testing.T) {
+	p := laid(t)
+	rows, err := csv.NewReader(strings.NewReader(string(CSV(p)))).ReadAll()
+	if err != nil {
+		t.Fatal(err)
+	}
+	col := map[string]int{}
+	for i, h := range rows[0] {
+		col[h] = i
+	}
+	num := func(r []string, name string) float64 { v, _ := strconv.ParseFloat(r[col[name]], 64); return v }
+	kinds := map[string]int{}
+	pl := geo.PlaneAt(p.Ground.Origin)
+	last := map[string]float64{}
+	for _, r := range rows[1:] {
+		kinds[r[col["kind"]]]++
+		if d := num(r, "groundM") - num(r, "invertM") - num(r, "cutM"); math.Abs(d) > 0.0011 {
+			t.Errorf("%s: cut is off by %g", r[0], d)
+		}
+		if r[col["kind"]] != "pit" {
+			if was, ok := last[r[col["drain"]]]; ok && num(r, "invertM") < was {
+				t.Errorf("%s lies below the peg downstream of it", r[0])
+			}
+			last[r[col["drain"]]] = num(r, "invertM")
+		}
+		q := pl.To(geo.Point{Lon: num(r, "lon"), Lat: num(r, "lat")})
+		if want := 100 + 0.005*q.X + 0.003*q.Y; math.Abs(num(r, "groundM")-want) > 0.002 {
+			t.Errorf("%s at %.2f, %.2f: ground %g, want %.3f", r[0], q.X, q.Y, num(r, "groundM"), want)
+		}
+		if r[col["grid"]] != "EPSG:32759" || num(r, "east") < 4e5 || num(r, "north") < 5e6 {
+			t.Errorf("%s on the grid: %v", r[0], r)
+		}
+	}
+	if kinds["outlet"] != 1 || kinds["end"] != 6 || kinds["junction"] != 12 || kinds["pit"] == 0 || kinds["pipe"] < 100 {
+		t.Errorf("%v", kinds)
+	}
+}
+
+func TestRoutesAsGPX(t *testing.T) {
+	text, err := GPX(laid(t))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var f gpxFile
+	if err := xml.Unmarshal(text, &f); err != nil {
+		t.Fatal(err)
+	}
+	if f.Version != "1.1" || len(f.Routes) != 7 || len(f.Routes[0].Points) != 2 || !strings.Contains(f.Points[0].Desc, "cut 1.00 m") || f.Points[0].Type != "outlet" {
+		t.Errorf("%d routes, first point %+v", len(f.Routes), f.Points[0])
+	}
+}
+
+// The file is pairs of a code and a value, its vertices lie on the grid to a millimetre, and what the old form
+// cannot hold is left out. GDAL's ogrinfo reads the same file as 7 polylines, 7 texts of them, and points.
+func TestLinesAsDXF(t *testing.T) {
+	p := laid(t)
+	lines := strings.Split(strings.TrimSuffix(string(DXF(p)), "\n"), "\n")
+	if len(lines)%2 != 0 {
+		t.Fatalf("%d lines", len(lines))
+	}
+	count := map[string]int{}
+	grid := geo.UTMAt(p.Ground.Origin)
+	first := grid.To(p.Ground.Origin)
+	seen := false
+	for i := 0; i < len(lines); i += 2 {
+		if _, err := strconv.Atoi(strings.TrimSpace(lines[i])); err != nil {
+			t.Fatalf("line %d is %q, not a code", i+1, lines[i])
+		}
+		if strings.TrimSpace(lines[i]) == "0" {
+			count[lines[i+1]]++
+		}
+		seen = seen || lines[i] == " 10" && lines[i+1] == strconv.FormatFloat(first.X, 'f', 3, 64)
+		for _, r := range lines[i+1] {
+			if r > 126 {
+				t.Errorf("line %d holds %q", i+2, lines[i+1])
+			}
+		}
+	}
+	if count["POLYLINE"] != 7 || count["SEQEND"] != 7 || count["VERTEX"] != 14 || count["POINT"] < 2 || count["EOF"] != 1 || !seen {
+		t.Errorf("%v, outlet found %v", count, seen)
+	}
+}
+
+// What is written as GeoJSON reads back as the same lines; files that cannot be used say why.
+func TestDrainLinesAsGeoJSON(t *testing.T) {
+	p := laid(t)
+	text, err := geojson.WriteDrains(p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	got, err := geojson.ReadDrains(text)
+	if err != nil || len(got.Laterals) != 6 || len(got.Collector) != 2 || got.SpacingM != 20 || got.DepthM != 1 || got.Remedy != "gridiron" || got.Laterals[0].ID != p.Drains.Network.Laterals[0].ID {
+		t.Fatalf("%+v %v", got, err)
+	}
+	line := func(kind string) string {
+		return `{"type":"Feature","properties":{"kind":"` + kind + `"},"geometry":{"type":"LineString","coordinates":[[172,-38],[172.001,-38]]}}`
+	}
+	for want, features := range map[string]string{
+		"second collector": line("collector") + "," + line("collector"), "no collector": line("lateral"), "kind \"ditch\"": line("ditch"), "second interceptor": line("interceptor") + "," + line("interceptor"),
+		"not a line":                  `{"type":"Feature","properties":{},"geometry":{"type":"Polygon","coordinates":[[[172,-38],[172.001,-38],[172,-37.999],[172,-38]]]}}`,
+		"1 points":                    `{"type":"Feature","properties":{"kind":"lateral"},"geometry":{"type":"LineString","coordinates":[[172,-38]]}}`,
+		"collector or an interceptor": `{"type":"Feature","properties":{"kind":"pit"},"geometry":{"type":"Point","coordinates":[172,-38]}}`,
+	} {
+		if _, err := geojson.ReadDrains([]byte(`{"type":"FeatureCollection","features":[` + features + `]}`)); err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("want %q, got %v", want, err)
+		}
+	}
+	if got, err := geojson.ReadDrains([]byte(`{"type":"FeatureCollection","features":[` + line("interceptor") + `]}`)); err != nil || got.Remedy != "interceptor" {
+		t.Errorf("%+v %v", got, err)
+	}
+}

@@ -125,11 +125,14 @@ type Network struct {
 	OutletM   float64   `json:"outletM"`
 }
 
-// Missed is a piece of the block that no drain reaches.
+// Missed is a piece of the block that no drain reaches: its middle, its area, and the strips that make it,
+// each from a west end to an east end at a northing; all are StripM high.
 type Missed struct {
-	X      float64 `json:"x"`
-	Y      float64 `json:"y"`
-	AreaM2 float64 `json:"areaM2"`
+	X      float64      `json:"x"`
+	Y      float64      `json:"y"`
+	AreaM2 float64      `json:"areaM2"`
+	Strips [][3]float64 `json:"strips"` // x from, x to, y of the middle
+	StripM float64      `json:"stripM"`
 }
 
 func sub(a, b XY) XY              { return XY{a[0] - b[0], a[1] - b[1]} }
@@ -466,12 +469,18 @@ func pieces(state []int8, nx, ny int, lo XY, cell, k float64) []Missed {
 		}
 		stack = append(stack[:0], at)
 		state[at] = 3
-		var m Missed
+		m := Missed{StripM: cell}
 		n := 0.0
+		rows := map[int][2]int{} // west and east end of each row of the piece; gaps inside are filled in
 		for len(stack) > 0 {
 			c := stack[len(stack)-1]
 			stack = stack[:len(stack)-1]
 			i, j := c%nx, c/nx
+			if r, ok := rows[j]; ok {
+				rows[j] = [2]int{min(r[0], i), max(r[1], i)}
+			} else {
+				rows[j] = [2]int{i, i}
+			}
 			m.X, m.Y, n = m.X+lo[0]+(float64(i)+0.5)*cell, m.Y+lo[1]+(float64(j)+0.5)*cell, n+1
 			for _, d := range [4][2]int{{1, 0}, {-1, 0}, {0, 1}, {0, -1}} {
 				x, y := i+d[0], j+d[1]
@@ -482,6 +491,11 @@ func pieces(state []int8, nx, ny int, lo XY, cell, k float64) []Missed {
 			}
 		}
 		m.X, m.Y, m.AreaM2 = m.X/n, m.Y/n, n*k
+		for j := range ny {
+			if r, ok := rows[j]; ok {
+				m.Strips = append(m.Strips, [3]float64{lo[0] + float64(r[0])*cell, lo[0] + float64(r[1]+1)*cell, lo[1] + (float64(j)+0.5)*cell})
+			}
+		}
 		out = append(out, m)
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].AreaM2 > out[j].AreaM2 })

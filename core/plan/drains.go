@@ -503,7 +503,10 @@ func (c *computation) drainSeason(d *DrainPlan) {
 
 // drainFigures are the numbers a reader can press.
 func (c *computation) drainFigures(d *DrainPlan) {
-	if d.Soil == nil || d.DepthM <= 0 {
+	if b := d.Bed; b != nil && b.Refused == "" {
+		c.bedFigures(b)
+	}
+	if d.Soil == nil || d.DepthM <= 0 || d.Refused != "" {
 		return
 	}
 	c.figure(Figure{Path: "drain.depth", Step: "drains", Label: "Drain depth", Quantity: units.Spacing, Value: d.DepthM, Origin: working.Computed, Note: "to the invert; decided by " + d.Binding})
@@ -543,9 +546,6 @@ func (c *computation) drainFigures(d *DrainPlan) {
 	if c.tr.On("drain.hours") {
 		c.step("drain.hours", "Time to fall", "t = μ·L²/(π²·K·d) · ln(1.16·h0/ht), with d + (h0 + ht)/4 for the flow above drain level", fmt.Sprintf("μ %.3f, K %.3f m/day, L %.1f m, from the surface to %.2f m", d.Soil.Pores, d.Soil.Above, d.SpacingM, d.Criterion.BackM), d.Hours, units.Hours,
 			"method DRN-7; Dumm, Agric. Engineering 35:726–730, 1954; the pores from memory: van Beers", c.num("spacing", d.SpacingM, units.Spacing, working.Computed, "", "drain.spacing"))
-	}
-	if b := d.Bed; b != nil && b.Refused == "" {
-		c.bedFigures(b)
 	}
 	if n := d.Network; n != nil && len(n.Reaches) > 0 {
 		total := 0.0

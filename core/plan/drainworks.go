@@ -202,7 +202,7 @@ func (c *computation) endDrain(d *DrainPlan, choice DrainChoice) {
 	}
 	t := c.task(d, choice, line)
 	t.Q, t.ExtraM3S = 0, d.DischargeM/1000*c.p.Ground.AreaM2/86400
-	t.DepthM = math.Max(d.Bed.FurrowM+0.3, drainage.Cover(choice.Traffic)+0.15)
+	t.DepthM = math.Max(d.Bed.FurrowM+0.3, drainage.Cover(choice.Traffic)+0.25)
 	if t.LayerM > 0 && t.LayerM < t.DepthM {
 		t.LayerM = 0 // a closed pipe for furrow water may lie in the layer
 	}

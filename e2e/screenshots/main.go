@@ -55,13 +55,13 @@ func run() error {
 		{"estate", "/", 1280, 800, nil},
 		{"ground", "/blocks/{Gate Field}/ground", 1280, 800, nil},
 		{"pit-wall", "/blocks/{Gate Field}/soil", 1280, 900, []string{"Middle"}},
-		{"amendments", "/blocks/{Orchard Foot}/soil", 1280, 1500, []string{"Amendments"}},
+		{"drains", "/blocks/{Orchard Foot}/drains", 1280, 1000, nil},
+		{"water-table", "/blocks/{Orchard Foot}/drains", 1280, 900, []string{"Water table"}},
 		{"fit", "/blocks/{Gate Field}/fit", 1280, 1000, nil},
 		{"prepare", "/blocks/{Orchard Foot}/prepare", 1280, 1000, nil},
 		{"climate", "/climate", 1280, 1000, nil},
 		{"heights", "/heights", 1280, 800, nil},
 		{"stores", "/stores", 1280, 800, nil},
-		{"phone-checklist", "/blocks/{Gate Field}/checklist", 390, 844, nil},
 		{"block-rows", "/blocks/{North Bank}/rows", 1280, 800, nil},
 		{"working", "/blocks/{North Bank}/rows", 1280, 800, []string{"#rows.stations"}},
 		{"block-plants", "/blocks/{Orchard Foot}/plants", 1280, 800, nil},
@@ -75,6 +75,10 @@ func run() error {
 	if len(os.Args) > 1 {
 		var some []picture
 		for _, a := range os.Args[1:] {
+			if name, rest, ok := strings.Cut(a, "="); ok { // any place: name=path|press|press, 1280 by 1000
+				parts := strings.Split(rest, "|")
+				some = append(some, picture{name, parts[0], 1280, 1000, parts[1:]})
+			}
 			for _, p := range list {
 				if p.name == a {
 					some = append(some, p)

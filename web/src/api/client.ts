@@ -182,6 +182,7 @@ export const write = {
   weather: (revision: number, body: Schema["NamedText"]) => take(api.POST("/weather", { params: ofEstate(revision), body })),
   poll: () => take(api.POST("/station/poll")),
   tests: (d: BlockDoc, body: Schema["LabFile"]) => take(api.POST("/blocks/{id}/tests", { params: at(d), body })).then(keep),
+  drains: (d: BlockDoc, body: Schema["NamedText"]) => take(api.POST("/blocks/{id}/drains", { params: at(d), body })).then(keep),
   sample: (d: BlockDoc, body: Schema["SampleRequest"]) =>
     take(api.POST("/blocks/{id}/samples", { params: at(d), body })).then(keep),
   report: (d: BlockDoc, sample: string) => {

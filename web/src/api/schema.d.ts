@@ -1575,6 +1575,8 @@ export interface components {
             x: number;
             y: number;
             areaM2: number;
+            strips: number[][];
+            stripM: number;
         };
         Bed: {
             baseM: number;

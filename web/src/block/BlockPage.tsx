@@ -16,7 +16,7 @@ import { stepPages, type StepKey } from "./steps";
 import { Working } from "./Working";
 
 /** Steps that need the whole sheet; their years stand at the others. */
-const wide = new Set<StepKey>(["soil", "fit", "prepare"]);
+const wide = new Set<StepKey>(["soil", "drains", "fit", "prepare"]);
 const stageWords = { empty: "nothing planted or planned", planned: "planned", adopted: "adopted", planted: "planted" };
 
 export default function BlockPage() {

@@ -5,7 +5,7 @@ import { stepPages, type StepKey } from "./steps";
 /** The steps of the job descend like a root; any of them opens at any time. */
 export function Descent({ id, plan, here, area }: { id: string; plan: Plan; here: StepKey; area: string }) {
   const keys = Object.keys(stepPages) as StepKey[];
-  const gap = 58;
+  const gap = 63;
   const top = 66;
   const bottom = top + (keys.length - 1) * gap + 34;
   return (

@@ -1,7 +1,7 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Schema } from "../api/client";
 import { useReading } from "../shell/reading";
-import { hatchOf, soilTone } from "./soilColours";
+import { SoilHatches, SoilLayers } from "./SoilLayers";
 
 type Pit = Schema["Pit"];
 
@@ -29,6 +29,7 @@ export function PitWall({
   view,
   crop,
   rootCm,
+  drains,
   tried,
   keep,
 }: {
@@ -36,6 +37,7 @@ export function PitWall({
   view?: Schema["PitView"];
   crop: string;
   rootCm: number;
+  drains?: Schema["DrainPlan"]; // drawn where they are designed
   tried: (p: Pit) => void;
   keep: (p: Pit) => void;
 }) {
@@ -46,7 +48,9 @@ export function PitWall({
   const shown = held ?? pit;
   const bottom = shown.layers.at(-1)!.bottomCm;
   const span = Math.max(120, Math.ceil((pit.layers.at(-1)!.bottomCm + 10) / 20) * 20);
-  const top = crop ? 66 : 30;
+  const bed = drains?.bed && !drains.bed.refused ? drains.bed : undefined;
+  const bedCm = bed ? 100 * (bed.aboveM + bed.bed.crownM) : 0;
+  const top = (crop ? 66 : 30) + (bedCm / span) * wall;
   const y = (cm: number) => top + (cm / span) * wall;
   const cmAt = (e: PointerEvent) => {
     const box = svg.current!.getBoundingClientRect();
@@ -111,6 +115,7 @@ export function PitWall({
   const unit = system === "us" ? 25.4 : 10;
   for (let cm = 0; cm <= span; cm += unit) ticks.push(cm);
   const reach = Math.min(rootCm, view?.effectiveCm ?? bottom, bottom);
+  const table = drains?.network && drains.season.length > 0 && !bed ? drains.season.at(-1)! : undefined; // by the design discharge
   return (
     <svg
       ref={svg}
@@ -119,92 +124,82 @@ export function PitWall({
       role="group"
       aria-label={`Wall of the pit ${pit.name}, to scale; the table of layers does the same`}
     >
-      <defs>
-        <pattern id={`${id}dots`} width="14" height="12" patternUnits="userSpaceOnUse">
-          <circle cx="3" cy="3" r="0.9" fill="#6b5537" />
-          <circle cx="10" cy="8" r="0.7" fill="#6b5537" />
-        </pattern>
-        <pattern id={`${id}dashes`} width="26" height="13" patternUnits="userSpaceOnUse">
-          <path d="M2 4h6M15 10h7" stroke="#6b5537" strokeWidth="0.9" />
-        </pattern>
-        <pattern id={`${id}strokes`} width="18" height="14" patternUnits="userSpaceOnUse">
-          <path d="M2 12l6-7M11 6l4-5" stroke="#6b5537" strokeWidth="0.8" />
-        </pattern>
-        <pattern id={`${id}stones`} width="30" height="22" patternUnits="userSpaceOnUse">
-          <path d="M4 8l8-4 3 5zM18 18l8-3 1 4z" stroke="#5d4c35" strokeWidth="0.8" fill="none" />
-        </pattern>
-      </defs>
-      {shown.layers.map((l, i) => {
-        const wet = ((l.signs as string[] | null) ?? []).some((s) => /grey|smell/.test(s));
-        return (
-          <g key={i}>
-            <rect
-              x={left}
-              y={y(l.topCm)}
-              width={width - left}
-              height={y(l.bottomCm) - y(l.topCm)}
-              fill={soilTone(l.colour, l.topCm, l.hardness === "rock")}
-            />
-            {wet && (
-              <rect
-                x={left}
-                y={y(l.topCm)}
-                width={width - left}
-                height={y(l.bottomCm) - y(l.topCm)}
-                fill="#7f8c8a"
-                opacity="0.3"
-              />
-            )}
-            <rect
-              x={left}
-              y={y(l.topCm)}
-              width={width - left}
-              height={y(l.bottomCm) - y(l.topCm)}
-              fill={`url(#${id}${hatchOf(l.class, l.hardness)})`}
-              opacity="0.75"
-            />
-            {((l.signs as string[] | null) ?? []).some((s) => /rust/.test(s)) &&
-              Array.from({ length: 16 }, (_, k) => (
-                <ellipse
-                  key={k}
-                  cx={left + 16 + ((k * 97 + i * 41) % (width - left - 40))}
-                  cy={y(l.topCm) + 6 + ((k * 53) % Math.max(8, y(l.bottomCm) - y(l.topCm) - 12))}
-                  rx="3.4"
-                  ry="1.5"
-                  fill="#a04a1d"
-                  opacity="0.75"
-                />
-              ))}
-            {l.structure === "platy" && (
-              <path
-                d={Array.from({ length: 9 }, (_, k) => `M${left + 8 + k * 46} ${y((l.topCm + l.bottomCm) / 2)}h34`).join("")}
-                stroke="#4a3a24"
-                strokeWidth="2"
-              />
-            )}
-          </g>
-        );
-      })}
-      {/* the plant and its roots, as deep as they can go */}
+      <SoilHatches id={id} />
+      <SoilLayers id={id} layers={shown.layers} left={left} width={width - left} y={y} />
+      {/* the bed, the plant on it and its roots, as deep as they can go */}
+      {bed && (
+        <g>
+          <path d={`M60 ${y(0)}L150 ${y(-bedCm)}H300L390 ${y(0)}Z`} fill="#b59a72" stroke="var(--color-ink)" strokeWidth="2" />
+          <text x={306} y={y(-bedCm) + 12} fontSize="12.5" fontWeight="600" fill="var(--color-growth)">
+            bed: {text(100 * bed.riseM, "depth")} more root room
+          </text>
+        </g>
+      )}
       <path d={`M${left} ${y(0)}H${width}`} stroke="var(--color-ink)" strokeWidth="2" />
       {crop && (
         <g aria-hidden>
-          <path d={`M225 ${y(0)}c-2 -14 1 -20 0 -30`} stroke="var(--color-ink)" strokeWidth="3" fill="none" />
+          <path d={`M225 ${y(-bedCm)}c-2 -14 1 -20 0 -30`} stroke="var(--color-ink)" strokeWidth="3" fill="none" />
           <ellipse cx="225" cy="24" rx="44" ry="20" fill="var(--color-leaf)" stroke="var(--color-growth)" strokeWidth="1.4" />
         </g>
       )}
       <g stroke="var(--color-input)" fill="none" aria-hidden>
         {[-4, -3, -2, -1, 0, 1, 2, 3, 4].map((k) => {
-          const d = (y(reach) - y(0)) * (1 - 0.09 * Math.abs(k));
+          const d = (y(reach) - y(-bedCm)) * (1 - 0.09 * Math.abs(k));
           return (
             <path
               key={k}
-              d={`M225 ${y(0)}C${225 + k * 9} ${y(0) + d * 0.3} ${225 + k * 22} ${y(0) + d * 0.5} ${225 + k * 25} ${y(0) + d}`}
+              d={`M225 ${y(-bedCm)}C${225 + k * 9} ${y(-bedCm) + d * 0.3} ${225 + k * 22} ${y(-bedCm) + d * 0.5} ${225 + k * 25} ${y(-bedCm) + d}`}
               strokeWidth={k === 0 ? 1.8 : 1}
             />
           );
         })}
       </g>
+      {drains?.network && !bed && drains.depthM * 100 < span && (
+        <g pointerEvents="none">
+          {[left + 22, width - 64].map((cx) => (
+            <g key={cx}>
+              <path d={`M${cx - 9} ${y(0)}V${y(100 * drains.depthM)}h18V${y(0)}`} fill="#b8a888" opacity="0.6" />
+              <circle
+                cx={cx}
+                cy={y(100 * drains.depthM) - 7}
+                r="7"
+                fill="var(--color-paper)"
+                stroke="var(--color-ink)"
+                strokeWidth="2"
+              />
+            </g>
+          ))}
+          <text x={left + 36} y={y(100 * drains.depthM) - 3} fontSize="12.5" fontWeight="600" fill="var(--color-ink)">
+            drain: {text(100 * drains.depthM, "depth")}
+          </text>
+          {table && (
+            <>
+              <path
+                d={table.depths
+                  .map(
+                    (m, i) =>
+                      `${i ? "L" : "M"}${left + 22 + (i / (table.depths.length - 1)) * (width - 86 - left)} ${y(100 * m)}`,
+                  )
+                  .join("")}
+                fill="none"
+                stroke="var(--color-water)"
+                strokeWidth="2"
+                strokeDasharray="3 4"
+              />
+              <text
+                x={(left + width - 42) / 2}
+                y={y(100 * table.midM) - 5}
+                textAnchor="middle"
+                fontSize="12.5"
+                fontWeight="600"
+                fill="#1d4a6d"
+              >
+                water table drained: {text(100 * table.midM, "depth")}
+              </text>
+            </>
+          )}
+        </g>
+      )}
       {view && view.rootCm > view.effectiveCm && view.limiting && (
         <g>
           <path

@@ -117,6 +117,7 @@ export function Pits({ plan, doc, draft }: StepProps) {
           view={view}
           crop={plan.cropName}
           rootCm={view?.rootCm ?? 100}
+          drains={plan.drains.soil?.pitAt === k ? plan.drains : undefined}
           tried={(p) => void draft.ask({ pits: all(p) })}
           keep={(p) => make(() => p, "The pit is kept")}
         />

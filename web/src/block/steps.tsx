@@ -1,6 +1,7 @@
 import type { ComponentType } from "react";
 import type { BlockDoc, Plan } from "../api/client";
 import type { Draft } from "./draft";
+import { DrainsStep } from "../drains/DrainsStep";
 import { CareStep } from "./CareStep";
 import { GroundStep } from "./GroundStep";
 import { FitStep } from "../fit/FitStep";
@@ -19,12 +20,13 @@ export interface StepProps {
   season: number;
   setSeason: (s: number) => void;
 }
-export type StepKey = "ground" | "soil" | "fit" | "prepare" | "rows" | "plants" | "care" | "yield" | "record";
+export type StepKey = "ground" | "soil" | "drains" | "fit" | "prepare" | "rows" | "plants" | "care" | "yield" | "record";
 
 /** The steps in the order the work is done. */
 export const stepPages: Record<StepKey, { name: string; page: ComponentType<StepProps> }> = {
   ground: { name: "Ground", page: GroundStep },
   soil: { name: "Soil", page: SoilStep },
+  drains: { name: "Drains", page: DrainsStep },
   fit: { name: "Fit", page: FitStep },
   prepare: { name: "Prepare", page: PrepareStep },
   rows: { name: "Rows", page: RowsStep },

@@ -19,6 +19,7 @@ const SheetsPage = lazy(() => import("../sheets/SheetsPage"));
 const BenchPage = lazy(() => import("../bench/BenchPage"));
 const PrintPage = lazy(() => import("../print/PrintPage"));
 const ChecklistPage = lazy(() => import("../print/ChecklistPage"));
+const DrainsPage = lazy(() => import("../print/DrainsPage"));
 const ClimatePage = lazy(() => import("../climate/ClimatePage"));
 const HeightsPage = lazy(() => import("../ground/HeightsPage"));
 const FitOfPage = lazy(() => import("../fit/FitOfPage"));
@@ -56,6 +57,7 @@ export function App() {
             <Route path="/blocks/:id/draw" element={<DrawPage />} />
             <Route path="/blocks/:id/print" element={<PrintPage />} />
             <Route path="/blocks/:id/checklist" element={<ChecklistPage />} />
+            <Route path="/blocks/:id/drains/print" element={<DrainsPage />} />
             <Route path="/climate" element={<ClimatePage />} />
             <Route path="/heights" element={<HeightsPage />} />
             <Route path="/fit/:sheet" element={<FitOfPage />} />

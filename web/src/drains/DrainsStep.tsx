@@ -1,0 +1,57 @@
+import { useState } from "react";
+import { Figures } from "../block/Figures";
+import type { StepProps } from "../block/steps";
+import { Tabs } from "../shell/Fields";
+import { Beds } from "./Beds";
+import { Bill } from "./Bill";
+import { DrainPlan } from "./DrainPlan";
+import { TableSection } from "./TableSection";
+import { Water } from "./Water";
+
+/** Air for the roots: what was seen of the water, and the drains or beds that follow from it. */
+export function DrainsStep(props: StepProps) {
+  const { plan, press } = props;
+  const d = plan.drains;
+  const [turned, turn] = useState<"water" | "section" | "plan" | "beds" | "bill">();
+  const tab = turned ?? (d.network || d.cut ? "plan" : d.bed ? "beds" : "water");
+  return (
+    <div className="py-2">
+      <Figures
+        plan={plan}
+        paths={[
+          "drain.depth",
+          "drain.spacing",
+          "drain.hours",
+          "drain.pipe",
+          "drain.flow",
+          "drain.bed",
+          "drain.bed-soil",
+          "drain.rise",
+        ]}
+        press={press}
+        across
+      />
+      <p className="mb-2 text-sm text-faint">
+        {d.taken ? d.remedies.find((r) => r.id === d.taken)?.name : "No way is taken yet"}
+        {d.binding && d.soil && `; how deep is decided by ${d.binding}`}.
+      </p>
+      <Tabs
+        label="Of the water and the drains"
+        on={tab}
+        turn={turn}
+        tabs={[
+          ["water", "What was seen"],
+          ["section", "Water table"],
+          ["plan", "Plan and levels"],
+          ["beds", "Beds"],
+          ["bill", "Bill and files"],
+        ]}
+      />
+      {tab === "water" && <Water {...props} />}
+      {tab === "section" && <TableSection {...props} />}
+      {tab === "plan" && <DrainPlan {...props} />}
+      {tab === "beds" && <Beds {...props} />}
+      {tab === "bill" && <Bill {...props} />}
+    </div>
+  );
+}

@@ -126,6 +126,7 @@ type NetworkView struct {
 	Suggested bool         `json:"suggested"` // nobody has drawn it
 	Drawn     bool         `json:"drawn"`     // its laterals were drawn
 	SpacingM  float64      `json:"spacingM"`
+	LayerM    float64      `json:"layerM"` // depth of what stops water along it; 0 not known
 }
 
 // BillLine is one line of the bill of quantities.

@@ -166,8 +166,8 @@ func (c *computation) lineFor(remedy string, drawn []geo.Point, spacing float64)
 	return line, suggested, len(line) >= 2 && c.known(line)
 }
 
-func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, drawn bool, spacing float64) *NetworkView {
-	return &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), Suggested: suggested, Drawn: drawn, SpacingM: spacing}
+func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, drawn bool, spacing, layer float64) *NetworkView {
+	return &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), Suggested: suggested, Drawn: drawn, SpacingM: spacing, LayerM: layer}
 }
 
 func (c *computation) network(d *DrainPlan, choice DrainChoice) {
@@ -190,7 +190,7 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 		t.ExtraM3S = d.CatchM3Day / 86400 // the interceptor runs into the head of the collector
 	}
 	if n, err := drainage.Design(c.xy(), l, t); err == nil {
-		d.Network = c.view(n, line, suggested, len(l.Drawn) > 0, d.SpacingM)
+		d.Network = c.view(n, line, suggested, len(l.Drawn) > 0, d.SpacingM, t.LayerM)
 	}
 }
 
@@ -212,7 +212,7 @@ func (c *computation) endDrain(d *DrainPlan, choice DrainChoice) {
 	if n, err := drainage.Design(c.xy(), drainage.Layout{Collector: line, SpacingM: 2, Alone: true}, t); err == nil {
 		n.Missed, n.Troubles = []drainage.Missed{}, without(n.Troubles, "missed") // furrows bring the water
 		n.ReachedM2 = n.BlockM2
-		d.Network = c.view(n, line, suggested, false, d.Bed.Bed.CentreM)
+		d.Network = c.view(n, line, suggested, false, d.Bed.Bed.CentreM, t.LayerM)
 	}
 }
 
@@ -257,7 +257,7 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
 	t.OutletM = math.NaN() // its own outlet, at its own depth
 	if n, err := drainage.Design(c.xy(), drainage.Layout{Collector: line, SpacingM: 2, Alone: true}, t); err == nil {
 		n.Missed, n.Troubles = []drainage.Missed{}, without(n.Troubles, "missed")
-		d.Cut = c.view(n, line, suggested, false, 0)
+		d.Cut = c.view(n, line, suggested, false, 0, t.LayerM)
 	}
 }
 

@@ -1518,6 +1518,7 @@ export interface components {
             suggested: boolean;
             drawn: boolean;
             spacingM: number;
+            layerM: number;
         };
         Drain: {
             id: string;

@@ -130,7 +130,7 @@ export function PitWall({
       {bed && (
         <g>
           <path d={`M60 ${y(0)}L150 ${y(-bedCm)}H300L390 ${y(0)}Z`} fill="#b59a72" stroke="var(--color-ink)" strokeWidth="2" />
-          <text x={306} y={y(-bedCm) + 12} fontSize="12.5" fontWeight="600" fill="var(--color-growth)">
+          <text x={width - 4} y={y(-bedCm) - 6} textAnchor="end" fontSize="12.5" fontWeight="600" fill="var(--color-growth)">
             bed: {text(100 * bed.riseM, "depth")} more root room
           </text>
         </g>

@@ -19,10 +19,10 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
   const cut = d.cut;
   const lateral = n?.laterals.find((l) => l.id === chosen);
   const section = useMemo(() => {
-    if (lateral) return { name: `Lateral ${lateral.id}`, stations: lateral.section, pipes: [lateral] };
-    if (chosen === "interceptor" && cut) return { name: "Interceptor", stations: main(cut), pipes: cut.reaches };
-    if (n && n.reaches.length > 0) return { name: "Collector", stations: main(n), pipes: n.reaches };
-    if (cut) return { name: "Interceptor", stations: main(cut), pipes: cut.reaches };
+    if (lateral) return { network: n!, name: `Lateral ${lateral.id}`, stations: lateral.section, pipes: [lateral] };
+    if (chosen === "interceptor" && cut) return { network: cut, name: "Interceptor", stations: main(cut), pipes: cut.reaches };
+    if (n && n.reaches.length > 0) return { network: n, name: "Collector", stations: main(n), pipes: n.reaches };
+    if (cut) return { network: cut, name: "Interceptor", stations: main(cut), pipes: cut.reaches };
     return undefined;
   }, [lateral, chosen, cut, n]);
   if (!n && !cut)
@@ -150,7 +150,8 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
         keep={(h, to) => void draft.commit(shift(h.of, h.i, to), `${h.label} is moved`)}
       />
       <p className="text-sm text-faint">
-        {n && (
+        {n && d.taken === "beds" && "The drain along the low ends of the furrows takes the whole block's water. "}
+        {n && d.taken !== "beds" && (
           <>
             {number(100 * (n.reachedM2 / n.blockM2), "count")} % of the block lies within half a spacing of a drain
             {n.missed.length > 0 &&
@@ -164,7 +165,7 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
         {cut && `The interceptor catches ${text(d.catchM3Day, "earth")} a day. `}
         Press a line to see it in section; drag its points, or focus one and use the arrow keys.
       </p>
-      {section && <LongSection plan={plan} {...section} />}
+      {section && <LongSection {...section} />}
       {n && n.laterals.length + n.reaches.length > 0 && (
         <Pipes drains={[...n.reaches, ...n.laterals, ...(cut?.reaches ?? [])]} choose={choose} />
       )}

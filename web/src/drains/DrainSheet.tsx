@@ -248,7 +248,7 @@ export function DrainSheet({
             onPointerUp={stop}
           >
             <circle cx={X(x!)} cy={Y(y!)} r="14" fill="transparent" />
-            {h.i === 0 && h.of !== "interceptor" && (h.of === "collector" || !n?.laterals.some((l) => l.id === h.of)) ? (
+            {h.i === 0 && (h.of === "collector" || h.of === "interceptor") ? (
               <path
                 d={`M${X(x!)} ${Y(y!) - 9}l8 14h-16z`}
                 fill="var(--color-water)"

@@ -13,7 +13,7 @@ export function DrainsStep(props: StepProps) {
   const { plan, press } = props;
   const d = plan.drains;
   const [turned, turn] = useState<"water" | "section" | "plan" | "beds" | "bill">();
-  const tab = turned ?? (d.network || d.cut ? "plan" : d.bed ? "beds" : "water");
+  const tab = turned ?? (d.taken === "beds" ? "beds" : d.network || d.cut ? "plan" : "water");
   return (
     <div className="py-2">
       <Figures
@@ -33,7 +33,7 @@ export function DrainsStep(props: StepProps) {
       />
       <p className="mb-2 text-sm text-faint">
         {d.taken ? d.remedies.find((r) => r.id === d.taken)?.name : "No way is taken yet"}
-        {d.binding && d.soil && `; how deep is decided by ${d.binding}`}.
+        {d.network && !d.bed && `; how deep is decided by ${d.binding}`}.
       </p>
       <Tabs
         label="Of the water and the drains"

@@ -1,19 +1,19 @@
-import type { Plan, Schema } from "../api/client";
+import type { Schema } from "../api/client";
 import { useReading } from "../shell/reading";
-import type { Drain } from "./types";
+import type { Drain, Network } from "./types";
 
 type Station = Schema["DrainStation"];
 
 /** A pipe in section: ground, pipe, the layer that stops water, falls, levels and pits. Heights are drawn larger. */
 export function LongSection({
-  plan,
+  network,
   name,
   stations,
   pipes,
   width = 760,
   height = 190,
 }: {
-  plan: Plan;
+  network: Network;
   name: string;
   stations: Station[];
   pipes: Drain[];
@@ -22,9 +22,8 @@ export function LongSection({
 }) {
   const { text, number } = useReading();
   if (stations.length < 2) return null;
-  const d = plan.drains;
   const long = stations.at(-1)!.s;
-  const layer = d.soil?.layerM ?? 0;
+  const layer = network.layerM;
   const zs = stations.flatMap((p) => [p.ground, p.invert, layer > 0 ? p.ground - layer : p.ground]);
   const hi = Math.max(...zs) + 0.2;
   const lo = Math.min(...zs) - 0.2;
@@ -43,7 +42,7 @@ export function LongSection({
   const levels: number[] = [];
   for (let z = Math.ceil(lo / stepZ) * stepZ; z <= hi; z += stepZ) levels.push(z);
   const whole = !pipes[0]!.lateral;
-  const chambers = whole ? (name === "Interceptor" ? d.cut : d.network)?.chambers : undefined;
+  const chambers = whole ? network.chambers : [];
   return (
     <figure className="keep mt-2">
       <figcaption className="font-semibold">
@@ -72,7 +71,7 @@ export function LongSection({
         ))}
         <path d={line((p) => p.ground)} fill="none" stroke="var(--color-ink)" strokeWidth="1.8" />
         <path d={line((p) => p.invert)} fill="none" stroke="var(--color-water)" strokeWidth="3.4" />
-        {chambers?.map((c, i) => (
+        {chambers.map((c, i) => (
           <path
             key={i}
             d={`M${x(c.s) - 4} ${y(c.ground)}V${y(c.sump)}h8V${y(c.ground)}`}

@@ -69,9 +69,9 @@ export function TableSection({ plan, doc, draft }: StepProps) {
         {d.season.length > 0
           ? "Each line is the water table of a month, from its mean rain less what a grown stand uses; storms stand higher for a while. Broken: by the design discharge. "
           : "The water table of each month is drawn once climate normals are known and a spacing can be worked out. "}
-        Heights are drawn larger than widths. {d.discharges.find((x) => x.taken)?.why}.
+        Heights are drawn larger than widths. Discharge: {d.discharges.find((x) => x.taken)?.why}.
       </p>
-      {d.refused && <p className="mt-2 font-semibold text-decide">{d.refused}.</p>}
+      {d.refused && <p className="mt-2 font-semibold">No pipe is laid here: {d.refused}.</p>}
       <dl className="mt-2 grid max-w-prose grid-cols-[auto_1fr] gap-x-4 text-sm">
         {d.limits.map((l) => (
           <div key={l.name} className="col-span-2 grid grid-cols-subgrid border-b border-line py-0.5">
@@ -88,8 +88,9 @@ export function TableSection({ plan, doc, draft }: StepProps) {
             {text(d.soil.thickM, "spacing")}
           </dt>
           <dd>
-            from drain level to what stops the water; {d.soil.school === "ernst" ? "two layers, by Ernst" : "by Hooghoudt"};
-            spacing {number(d.spacings[0]!, "spacing")} to {text(d.spacings[2]!, "spacing")} over the range of the permeability
+            from drain level to what stops the water; {d.soil.school === "ernst" ? "two layers, by Ernst" : "by Hooghoudt"}
+            {d.spacingM > 0 &&
+              `; spacing ${number(d.spacings[0]!, "spacing")} to ${text(d.spacings[2]!, "spacing")} over the range of the permeability`}
           </dd>
         </div>
       </dl>
@@ -110,6 +111,7 @@ function Section({ plan, doc, draft }: Pick<StepProps, "plan" | "doc" | "draft">
   const scale = height / (span + above);
   const y = (m: number) => top + (m + above) * scale;
   const x = (f: number) => left + 30 + f * (width - left - 60);
+  const laid = d.spacingM > 0 || !bed; // beds alone have no drains between them
   const wanted = held ?? (d.wantedM || d.depthM);
   const move = (m: number) => {
     const next = Math.round(Math.max(0.3, Math.min(span, m)) * 100) / 100;
@@ -230,39 +232,42 @@ function Section({ plan, doc, draft }: Pick<StepProps, "plan" | "doc" | "draft">
           {text(d.dischargeMm, "drained")}
         </text>
       )}
-      {[0, 1].map((f) => (
-        <g key={f}>
-          <path d={`M${x(f) - 10} ${y(0)}V${y(d.depthM)}h20V${y(0)}`} fill="#b8a888" opacity="0.55" />
-          {drain(f, d.depthM, true)}
-          {Math.abs(wanted - d.depthM) > 0.005 && drain(f, wanted, false)}
+      {laid &&
+        [0, 1].map((f) => (
+          <g key={f}>
+            <path d={`M${x(f) - 10} ${y(0)}V${y(d.depthM)}h20V${y(0)}`} fill="#b8a888" opacity="0.55" />
+            {drain(f, d.depthM, true)}
+            {Math.abs(wanted - d.depthM) > 0.005 && drain(f, wanted, false)}
+          </g>
+        ))}
+      {laid && (
+        <g
+          role="slider"
+          tabIndex={0}
+          aria-label="Depth of the drains"
+          aria-orientation="vertical"
+          aria-valuemin={30}
+          aria-valuemax={Math.round(span * 100)}
+          aria-valuenow={Math.round(wanted * 100)}
+          aria-valuetext={text(wanted, "spacing")}
+          className="cursor-ns-resize"
+          style={{ touchAction: "none" }}
+          onKeyDown={step}
+          onKeyUp={done}
+          onPointerDown={(e) => {
+            e.currentTarget.setPointerCapture(e.pointerId);
+            e.preventDefault();
+          }}
+          onPointerMove={(e) => e.buttons & 1 && move(at(e))}
+          onPointerUp={done}
+        >
+          <rect x={x(0) - 18} y={y(wanted) - 20} width="36" height="30" fill="transparent" />
+          <path d={`M${x(0) + 14} ${y(wanted)}h22`} stroke="var(--color-ink)" strokeWidth="1.4" />
+          <text x={x(0) + 40} y={y(wanted) + 4} fontSize="13" fontWeight="600" fill="var(--color-ink)">
+            {text(wanted, "spacing")}
+          </text>
         </g>
-      ))}
-      <g
-        role="slider"
-        tabIndex={0}
-        aria-label="Depth of the drains"
-        aria-orientation="vertical"
-        aria-valuemin={30}
-        aria-valuemax={Math.round(span * 100)}
-        aria-valuenow={Math.round(wanted * 100)}
-        aria-valuetext={text(wanted, "spacing")}
-        className="cursor-ns-resize"
-        style={{ touchAction: "none" }}
-        onKeyDown={step}
-        onKeyUp={done}
-        onPointerDown={(e) => {
-          e.currentTarget.setPointerCapture(e.pointerId);
-          e.preventDefault();
-        }}
-        onPointerMove={(e) => e.buttons & 1 && move(at(e))}
-        onPointerUp={done}
-      >
-        <rect x={x(0) - 18} y={y(wanted) - 20} width="36" height="30" fill="transparent" />
-        <path d={`M${x(0) + 14} ${y(wanted)}h22`} stroke="var(--color-ink)" strokeWidth="1.4" />
-        <text x={x(0) + 40} y={y(wanted) + 4} fontSize="13" fontWeight="600" fill="var(--color-ink)">
-          {text(wanted, "spacing")}
-        </text>
-      </g>
+      )}
       {d.spacingM > 0 && (
         <g>
           <path

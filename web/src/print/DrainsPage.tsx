@@ -59,10 +59,10 @@ export default function DrainsPage() {
             {d.accuracyM > 0.05 && <b>: good enough to choose, not to dig. Have the lines levelled first</b>}.
           </p>
           <ScaledPlan plan={p} id={id} />
-          {n && n.reaches.length > 0 && <LongSection plan={p} name="Collector" stations={main(n)} pipes={n.reaches} />}
-          {d.cut && <LongSection plan={p} name="Interceptor" stations={main(d.cut)} pipes={d.cut.reaches} />}
+          {n && n.reaches.length > 0 && <LongSection network={n} name="Collector" stations={main(n)} pipes={n.reaches} />}
+          {d.cut && <LongSection network={d.cut} name="Interceptor" stations={main(d.cut)} pipes={d.cut.reaches} />}
           {(all ? laterals : longest(laterals, 4)).map((l) => (
-            <LongSection key={l.id} plan={p} name={`Lateral ${l.id}`} stations={l.section} pipes={[l]} height={150} />
+            <LongSection key={l.id} network={n!} name={`Lateral ${l.id}`} stations={l.section} pipes={[l]} height={150} />
           ))}
           <h2 className="mt-5">Bill of quantities</h2>
           <BillTable drains={d} />

@@ -400,7 +400,7 @@ func TestEveryViewIsSound(t *testing.T) {
 	for _, step := range []string{"ground", "rows", "plants", "care", "yield", "record", "print"} {
 		views = append(views, "/blocks/"+b["Orchard Foot"].ID+"/"+step)
 	}
-	for _, step := range []string{"ground", "soil", "fit", "prepare", "checklist"} {
+	for _, step := range []string{"ground", "soil", "drains", "fit", "prepare", "checklist", "drains/print"} {
 		views = append(views, "/blocks/"+b["Gate Field"].ID+"/"+step, "/blocks/"+b["Orchard Foot"].ID+"/"+step)
 	}
 	views = append(views, "/climate", "/heights", "/stores", "/fit/hazelnut", "/sheets/coffee", "/bench/chill")

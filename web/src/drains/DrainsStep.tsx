@@ -12,8 +12,10 @@ import { Water } from "./Water";
 export function DrainsStep(props: StepProps) {
   const { plan, press } = props;
   const d = plan.drains;
-  const [turned, turn] = useState<"water" | "section" | "plan" | "beds" | "bill">();
-  const tab = turned ?? (d.taken === "beds" ? "beds" : d.network || d.cut ? "plan" : "water");
+  // what is there decides where one begins; afterwards only the reader turns
+  const [tab, turn] = useState<"water" | "section" | "plan" | "beds" | "bill">(
+    d.taken === "beds" ? "beds" : d.network || d.cut ? "plan" : "water",
+  );
   return (
     <div className="py-2">
       <Figures

@@ -261,7 +261,7 @@ function Section({ plan, doc, draft }: Pick<StepProps, "plan" | "doc" | "draft">
           onPointerMove={(e) => e.buttons & 1 && move(at(e))}
           onPointerUp={done}
         >
-          <rect x={x(0) - 18} y={y(wanted) - 20} width="36" height="30" fill="transparent" />
+          <rect x={x(0) - 18} y={y(wanted) - 20} width="120" height="30" fill="transparent" />
           <path d={`M${x(0) + 14} ${y(wanted)}h22`} stroke="var(--color-ink)" strokeWidth="1.4" />
           <text x={x(0) + 40} y={y(wanted) + 4} fontSize="13" fontWeight="600" fill="var(--color-ink)">
             {text(wanted, "spacing")}

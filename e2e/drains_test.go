@@ -1,0 +1,241 @@
+package e2e
+
+import (
+	"fmt"
+	"math"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"slowroot/e2e/drive"
+)
+
+// drains is the design of a block as the program answers it.
+type drains struct {
+	Drains struct {
+		Taken        string
+		DepthM, WetM float64
+		SpacingM     float64
+		WetFrom      string
+		Soil         struct{ Above float64 }
+		Network, Cut *network
+		CatchM3Day   float64
+		Bed          *struct{ Metres, SoilM3, RiseM float64 }
+		Bill         []struct{ What string }
+	}
+	Findings []struct{ Rule, Sentence string }
+}
+
+type network struct {
+	Laterals []struct {
+		ID                 string
+		LengthM, Low, High float64
+		AreaM2             float64
+	}
+	Reaches            []struct{ Low, High float64 }
+	Line               [][2]float64
+	FlowM3S            float64
+	ReachedM2, BlockM2 float64
+	OutletM            float64
+	Suggested, Drawn   bool
+}
+
+func designOf(t *testing.T, prog *drive.Program, id string) drains {
+	t.Helper()
+	var d drains
+	ask(t, "GET", prog.URL+"/api/v1/blocks/"+id+"/plan", "", nil, &d)
+	return d
+}
+
+// middle is where an element with that label lies, in pixels of the window.
+func middle(t *testing.T, page *drive.Page, label string) (x, y float64) {
+	t.Helper()
+	type point struct{ X, Y float64 }
+	p, err := drive.Eval[point](page, fmt.Sprintf(`(() => { const e = [...document.querySelectorAll("[aria-label]")].find((e) => e.getAttribute("aria-label").startsWith(%q)); e.scrollIntoView({block: "center"}); const r = e.getBoundingClientRect(); return {X: r.left + r.width / 2, Y: r.top + r.height / 2}; })()`, label))
+	must(t, err)
+	return p.X, p.Y
+}
+
+// A drain dragged below the clay stays on it, and the margin says why not; the remedy takes the wish back.
+func TestDrainDraggedBelowTheClay(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	foot := blocks(t, prog.URL)["Orchard Foot"]
+	page := open(t, prog.URL, 1280, 900)
+	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Water table"), page.Says("clay that stops the water decides"))
+	x, y := middle(t, page, "Depth of the drains")
+	must(t, page.Drag(x, y, x, y+60), page.Says("takes nothing in"), page.Says("It is designed at 1.12"), page.Says("Drains at"))
+	d := designOf(t, prog, foot.ID)
+	if math.Abs(d.Drains.DepthM-1.12) > 1e-9 {
+		t.Errorf("designed at %.2f m", d.Drains.DepthM)
+	}
+	must(t, page.Press("Lie at 1.12"), page.Wait(`!document.body.innerText.includes("takes nothing in")`))
+	// shallower is allowed and answers: less head, closer drains
+	must(t, page.Type("Drain depth", "1"), page.Wait(figureValue("drain.depth")+` === "1.00"`))
+	if s := designOf(t, prog, foot.ID); s.Drains.SpacingM >= d.Drains.SpacingM || s.Drains.DepthM != 1 {
+		t.Errorf("at 1.00 m the spacing is %.1f, at 1.12 it was %.1f", s.Drains.SpacingM, d.Drains.SpacingM)
+	}
+	// the working of the spacing is shown
+	must(t, page.PressFigure("drain.spacing"), page.Says("van der Molen"), page.Press("Close"))
+}
+
+// figureValue is the number a figure shows.
+func figureValue(path string) string {
+	return `document.querySelector('[data-figure="` + path + `"]')?.childNodes[0]?.textContent`
+}
+
+// A herringbone on an irregular block: its outlet is dragged into another corner, and levels, flow and bill
+// answer; one undo takes it back. A lateral is drawn, dragged and taken out.
+func TestHerringboneDraggedIntoACorner(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	foot := blocks(t, prog.URL)["Orchard Foot"]
+	page := open(t, prog.URL, 1280, 900)
+	before := designOf(t, prog, foot.ID).Drains.Network
+	if len(before.Laterals) < 20 || !before.Suggested || before.ReachedM2 < 0.85*before.BlockM2 {
+		t.Fatalf("%d laterals reach %.0f of %.0f m²", len(before.Laterals), before.ReachedM2, before.BlockM2)
+	}
+	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Says("Collector, 348"))
+	x, y := middle(t, page, "Outlet of the collector")
+	must(t, page.Drag(x, y, x+140, y-28), page.Says("Outlet of the collector is moved"), page.Wait(`!document.body.innerText.includes("Collector, 348")`))
+	moved := designOf(t, prog, foot.ID).Drains.Network
+	if moved.Suggested || moved.Line[0] == before.Line[0] || moved.OutletM == before.OutletM || moved.FlowM3S == before.FlowM3S {
+		t.Errorf("the outlet moved from %v to %v and nothing answers", before.Line[0], moved.Line[0])
+	}
+	for i, r := range moved.Reaches {
+		if r.High < r.Low || i > 0 && math.Abs(r.Low-moved.Reaches[i-1].High) > 1e-6 {
+			t.Errorf("reach %d runs from %.2f to %.2f", i, r.Low, r.High)
+		}
+	}
+	must(t, page.Press("Undo"), page.Says("Collector, 348"))
+	back := designOf(t, prog, foot.ID).Drains.Network
+	if !back.Suggested || math.Abs(back.FlowM3S-before.FlowM3S) > 1e-9 {
+		t.Error("one undo does not take the drag back")
+	}
+	must(t, page.Press("Draw a lateral"), page.Says("Lateral N1 is drawn"), page.Says("Lateral N1,"))
+	drawn := designOf(t, prog, foot.ID).Drains.Network
+	if !drawn.Drawn || len(drawn.Laterals) != len(before.Laterals)+1 {
+		t.Errorf("%d laterals after %d", len(drawn.Laterals), len(before.Laterals))
+	}
+	x, y = middle(t, page, "End of N1")
+	must(t, page.Drag(x, y, x+20, y-30), page.Says("End of N1 is moved"), page.Press("Take out N1"), page.Says("N1 is taken out"))
+	must(t, page.Press("Bend the collector"), page.Says("has one point more"), page.Press("Back to the lines suggested"), page.Says("undo brings yours back"))
+	if end := designOf(t, prog, foot.ID).Drains.Network; end.Drawn || !end.Suggested || len(end.Laterals) != len(before.Laterals) {
+		t.Errorf("back to the pattern: %+v", len(end.Laterals))
+	}
+	must(t, page.Press("Draw an interceptor"), page.Says("The interceptor catches"))
+	if cut := designOf(t, prog, foot.ID).Drains; cut.Cut == nil || cut.Network.FlowM3S <= before.FlowM3S {
+		t.Error("the interceptor's water does not run through the collector")
+	}
+}
+
+// The lines leave as GeoJSON and come back as the same network, also on another copy of the estate; a file
+// that cannot be used says why and changes nothing.
+func TestDrainsLeaveAndComeBack(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	foot := blocks(t, prog.URL)["Orchard Foot"]
+	before := designOf(t, prog, foot.ID).Drains.Network
+	text := fetch(t, prog.URL+"/api/v1/blocks/"+foot.ID+"/setting-out/geojson")
+	file := filepath.Join(t.TempDir(), "drains.geojson")
+	must(t, os.WriteFile(file, []byte(text), 0o644))
+	page := open(t, prog.URL, 1280, 900)
+	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Bend the collector"), page.Says("has one point more"), page.Press("Bill and files"), page.Upload(file), page.Says("The drains of drains.geojson are taken"))
+	after := designOf(t, prog, foot.ID).Drains.Network
+	if len(after.Laterals) != len(before.Laterals) || !after.Drawn || math.Abs(after.FlowM3S-before.FlowM3S) > 1e-6 {
+		t.Fatalf("%d laterals, %.6f m³/s; they left as %d, %.6f", len(after.Laterals), after.FlowM3S, len(before.Laterals), before.FlowM3S)
+	}
+	for i, l := range before.Laterals {
+		if g := after.Laterals[i]; g.ID != l.ID || math.Abs(g.LengthM-l.LengthM) > 0.01 || math.Abs(g.Low-l.Low) > 0.01 || math.Abs(g.High-l.High) > 0.01 {
+			t.Errorf("%+v came back as %+v", l, g)
+		}
+	}
+	must(t, os.WriteFile(file, []byte(strings.Replace(text, "lateral", "gutter", 1)), 0o644), page.Upload(file), page.Says(`of kind "gutter"`))
+	page.Forgive("422")
+	must(t, page.Press("Print plan and sections"), page.Says("1 : 1500"), page.Says("Bill of quantities"), page.Says("never enter a collapsing trench"))
+	pdf, err := page.PDF()
+	if err != nil || len(pdf) < 20_000 {
+		t.Errorf("the printed plan holds %d bytes: %v", len(pdf), err)
+	}
+	// true to scale: 100 m of the block are 66.67 mm at 1 : 1500
+	mm, err := drive.Eval[float64](page, `(() => { const s = document.querySelector("figure svg"); return s.viewBox.baseVal.width / s.getBoundingClientRect().width; })()`)
+	must(t, err)
+	if want := 4.0 / (96 / 25.4); math.Abs(mm-want) > 0.01 {
+		t.Errorf("%.4f drawing units to a pixel, want %.4f: the plan is not to scale", mm, want)
+	}
+}
+
+// What is seen of the water is recorded: a well read three times outweighs the marks, an auger hole sets the
+// permeability, and a reading outside the method is said.
+func TestWaterIsRecorded(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	strip := blocks(t, prog.URL)["Long Strip"]
+	page := open(t, prog.URL, 1280, 900)
+	must(t, page.Go("/blocks/"+strip.ID+"/drains"), page.Says("That is kept without drains"), page.Type("Where the water comes from", "rain"), page.Wait(field("Where the water comes from")+` === "rain"`))
+	must(t, page.Press("Add a dip well"), page.Says("No reading yet"))
+	for i, cm := range []string{"52", "47", "88"} {
+		must(t, page.Type("Read on", fmt.Sprintf("2026-0%d-11", 6+i)), page.Wait(field("Read on")+fmt.Sprintf(` === "2026-0%d-11"`, 6+i)), page.Type("Water at", cm), page.Wait(`document.body.innerText.replace(/\s/g, " ").includes("`+cm+` cm is kept")`))
+	}
+	must(t, page.Says("It needs drains or beds"), page.Wait(`/Water stands at 0\.47\s+m/.test(document.body.innerText)`))
+	must(t, page.Press("Add an auger hole"), page.Says("A hole is added"), page.Wait(`document.querySelectorAll("[aria-label='Auger holes'] tbody tr").length === 1`))
+	must(t, page.Type("Hole 1, rose", "20"), page.Says("does not count"), page.Says("rose too far"), page.Type("Hole 1, rose", "8"), page.Wait(`!document.body.innerText.includes("does not count")`), page.Says("by 1 auger hole"))
+	d := designOf(t, prog, strip.ID).Drains
+	if d.WetFrom != "dip wells" || d.WetM != 0.47 || d.Soil.Above <= 0 || d.Taken == "" {
+		t.Errorf("%+v", d)
+	}
+	// a way is taken at the fork, and it is laid on the block
+	must(t, page.Type("Ditch water below the ground at the outlet", "1.6"), page.Press("Take this way: Drain the field: gridiron"), page.Type("Why this way", "the block falls one way"), page.Press("Take this way"), page.Says("Drain the field: gridiron is taken"), page.Press("Plan and levels"), page.Says("of the block lies within half a spacing"))
+	if d = designOf(t, prog, strip.ID).Drains; d.Taken != "gridiron" || d.Network == nil || len(d.Network.Laterals) < 5 {
+		t.Errorf("%s: %+v", d.Taken, d.Network)
+	}
+}
+
+// Beds on flat clay answer to their measures; the interceptor of the old tea catches water; a price that is
+// missing is said.
+func TestBedsAndInterceptor(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	b := blocks(t, prog.URL)
+	page := open(t, prog.URL, 1280, 900)
+	was := designOf(t, prog, b["Gate Field"].ID).Drains.Bed
+	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/drains"), page.Says("of soil from furrows"), page.Says("woven fabric"), page.Type("Height, settled", "0.3"), page.Wait(`/0\.35\s+m/.test(document.body.innerText)`))
+	now := designOf(t, prog, b["Gate Field"].ID).Drains.Bed
+	if now.SoilM3 >= was.SoilM3 || now.RiseM >= was.RiseM || now.Metres != was.Metres {
+		t.Errorf("lower beds take %.0f m³ and lift by %.3f; they took %.0f and %.3f", now.SoilM3, now.RiseM, was.SoilM3, was.RiseM)
+	}
+	must(t, page.Type("Top", "3"), page.Says("Stops the plan"), page.Says("not wider at its top"), page.Press("Take what fits the rows"), page.Wait(`!document.body.innerText.includes("Stops the plan")`))
+	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/soil"), page.Press("Middle"), page.Says("more root room"))
+	must(t, page.Go("/blocks/"+b["Lower Terrace"].ID+"/drains"), page.Says("The interceptor catches"), page.Says("Interceptor, 185"))
+	x, y := middle(t, page, "Outlet of the interceptor")
+	must(t, page.Drag(x, y, x-10, y+60), page.Says("Outlet of the interceptor is moved"), page.Press("Bill and files"), page.Says("Trenching by machine"), page.Says("nobody works alone"))
+	if d := designOf(t, prog, b["Lower Terrace"].ID).Drains; d.Cut.Suggested || d.CatchM3Day <= 0 {
+		t.Errorf("%+v", d.Cut)
+	}
+	must(t, page.Go("/jobs"), page.Says("Jobs"))
+	must(t, page.Go("/blocks/"+b["Lower Terrace"].ID+"/care"), page.Says("Clean the silt traps"))
+}
+
+// The record of a pit on a phone: nothing scrolls sideways, the wall is drawn, and a layer is typed.
+func TestPitRecordOnAPhone(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	gate := blocks(t, prog.URL)["Gate Field"]
+	page := open(t, prog.URL, 390, 844)
+	must(t, page.Go("/blocks/"+gate.ID+"/soil"), page.Press("Add a pit"), page.Says("nothing stops roots in it"), page.Type("Layer 2, bottom", "55"), page.Wait(field("Layer 2, bottom")+` === "55"`), page.Type("Water in the pit at", "60"), page.Says("water: 60"))
+	for name, condition := range map[string]string{"the page scrolls sideways": `document.documentElement.scrollWidth <= 390`, "the wall is cut off": `(() => { const r = document.querySelector("svg[aria-label^='Wall of the pit']").getBoundingClientRect(); return r.left >= 0 && r.right <= 390 && r.width > 250; })()`,
+		"the handles are too small for a thumb": `[...document.querySelectorAll("[role=slider]")].every((e) => e.getBoundingClientRect().height >= 8)`} {
+		ok, err := drive.Eval[bool](page, condition)
+		must(t, err)
+		if !ok {
+			t.Error(name)
+		}
+	}
+	var d struct {
+		Block struct {
+			Pits []struct {
+				WaterCm float64
+				Layers  []struct{ TopCm, BottomCm float64 }
+			}
+		}
+	}
+	ask(t, "GET", prog.URL+"/api/v1/blocks/"+gate.ID, "", nil, &d)
+	if p := d.Block.Pits[3]; p.WaterCm != 60 || p.Layers[1].BottomCm != 55 || p.Layers[2].TopCm != 55 {
+		t.Errorf("%+v", p)
+	}
+}

@@ -103,10 +103,15 @@ type Chamber struct {
 	Why    string  `json:"why"`
 }
 
-// Trouble is something a network cannot keep to, with the numbers.
+// Trouble is something a network cannot keep to: the rule, the drain and where, with what was found and what
+// the rule asks for. Sentence is for whoever shows it to put into words, in the reader's units.
 type Trouble struct {
-	Rule     string  `json:"rule"`
-	Drain    string  `json:"drain"`
+	Rule     string  `json:"rule"`  // outlet, size, cover, layer, reach, velocity, long, crossing or missed
+	Drain    string  `json:"drain"` // of a crossing the first of the two
+	Got      float64 `json:"got"`   // m, m/s, m³/s or m², by the rule
+	Want     float64 `json:"want"`
+	AtM      float64 `json:"atM"` // from the lower end of the drain, where the rule has a place
+	Other    string  `json:"other,omitempty"`
 	Sentence string  `json:"sentence"`
 	X        float64 `json:"x"`
 	Y        float64 `json:"y"`
@@ -410,11 +415,20 @@ func (l Layout) Reach(rings [][]XY, laterals []Drain, ext, cell float64) (byLate
 	for k := 1; k < len(l.Collector); k++ {
 		add(l.Collector[k-1], l.Collector[k], -1)
 	}
-	// segments by row of cells
-	rows := make([][]int, ny)
-	for i, s := range segs {
-		for j := max(0, int((s.box[1]-lo[1])/cell)-1); j < min(ny, int((s.box[3]-lo[1])/cell)+2); j++ {
-			rows[j] = append(rows[j], i)
+	// squares of eight cells, each with the segments that can reach into it
+	const wide = 8
+	sx, sy := (nx+wide-1)/wide, (ny+wide-1)/wide
+	squares := make([][]int32, sx*sy)
+	far := half + cell*wide*math.Sqrt2/2
+	for i := range segs {
+		s := &segs[i]
+		for j := max(0, int((s.box[1]-lo[1])/cell)/wide-1); j <= min(sy-1, int((s.box[3]-lo[1])/cell)/wide+1); j++ {
+			for q := max(0, int((s.box[0]-lo[0])/cell)/wide-1); q <= min(sx-1, int((s.box[2]-lo[0])/cell)/wide+1); q++ {
+				mid := XY{lo[0] + (float64(q)+0.5)*wide*cell, lo[1] + (float64(j)+0.5)*wide*cell}
+				if d, _, _ := nearest(mid, s.a, s.b); d <= far {
+					squares[j*sx+q] = append(squares[j*sx+q], int32(i))
+				}
+			}
 		}
 	}
 	byLateral = make([]float64, len(laterals))
@@ -428,7 +442,7 @@ func (l Layout) Reach(rings [][]XY, laterals []Drain, ext, cell float64) (byLate
 			}
 			total++
 			best, of := half, -2
-			for _, k := range rows[j] {
+			for _, k := range squares[j/wide*sx+i/wide] {
 				s := &segs[k]
 				if p[0] < s.box[0] || p[0] > s.box[2] || p[1] < s.box[1] || p[1] > s.box[3] {
 					continue
@@ -524,7 +538,7 @@ func Design(rings [][]XY, l Layout, t Task) (*Network, error) {
 	n.crossings()
 	for _, m := range missed {
 		if m.AreaM2 > 0.01*n.BlockM2 {
-			n.trouble("missed", "", fmt.Sprintf("%.0f m² are reached by no drain", m.AreaM2), XY{m.X, m.Y})
+			n.trouble(Trouble{Rule: "missed", Got: m.AreaM2}, XY{m.X, m.Y})
 		}
 	}
 	return n, nil
@@ -542,8 +556,9 @@ func (t *Task) defaults() {
 	}
 }
 
-func (n *Network) trouble(rule, drain, sentence string, at XY) {
-	n.Troubles = append(n.Troubles, Trouble{rule, drain, sentence, at[0], at[1]})
+func (n *Network) trouble(t Trouble, at XY) {
+	t.X, t.Y = at[0], at[1]
+	n.Troubles = append(n.Troubles, t)
 }
 
 // collector runs upstream from the outlet: reaches between junctions, each with all that passes it.
@@ -564,7 +579,7 @@ func (n *Network) collector(l Layout, t Task, own float64) {
 		n.OutletM = t.Ground(out[0], out[1]) - t.DepthM
 	}
 	if g := t.Ground(out[0], out[1]); n.OutletM > g-0.2 {
-		n.trouble("outlet", "collector", fmt.Sprintf("the outlet invert of %.2f m lies above the ground there, %.2f m", n.OutletM, g), out)
+		n.trouble(Trouble{Rule: "outlet", Drain: "collector", Got: n.OutletM, Want: g - 0.2}, out)
 	}
 	level := n.OutletM
 	for k := 1; k < len(marks); k++ {
@@ -598,7 +613,7 @@ func (n *Network) collector(l Layout, t Task, own float64) {
 		p, ok := Choose(r.FlowM3S, r.Grade, false, least)
 		r.Pipe, least = p, p.InsideM
 		if !ok {
-			n.trouble("size", r.ID, fmt.Sprintf("%s carries %.1f L/s, more than the largest pipe at %.2f %%", r.ID, r.FlowM3S*1000, r.Grade*100), r.Points[0])
+			n.trouble(Trouble{Rule: "size", Drain: r.ID, Got: r.FlowM3S, Want: SiltShare(p.InsideM) * Capacity(p.InsideM, r.Grade, p.Smooth, false)}, r.Points[0])
 		}
 		n.settle(r, t)
 	}
@@ -661,18 +676,21 @@ func (n *Network) settle(d *Drain, t Task) {
 	_, d.Velocity = PartFull(d.FlowM3S, d.Pipe.InsideM, d.Grade, 0.015)
 	at, _ := At(d.Points, d.CoverAt)
 	if d.CoverM < t.CoverM-0.005 {
-		n.trouble("cover", d.ID, fmt.Sprintf("%s has %.2f m of cover at %.0f m, %.2f m are needed", d.ID, d.CoverM, d.CoverAt, t.CoverM), at)
+		n.trouble(Trouble{Rule: "cover", Drain: d.ID, Got: d.CoverM, Want: t.CoverM, AtM: d.CoverAt}, at)
 	}
 	if t.LayerM > 0 && deep > t.LayerM+layerSlackM {
-		n.trouble("layer", d.ID, fmt.Sprintf("%s goes %.2f m down, below the layer at %.2f m that stops the water: nothing runs into it there", d.ID, deep, t.LayerM), deepAt)
+		n.trouble(Trouble{Rule: "layer", Drain: d.ID, Got: deep, Want: t.LayerM}, deepAt)
 	}
 	if deep > t.MostDepthM {
-		n.trouble("reach", d.ID, fmt.Sprintf("%s goes %.2f m down, deeper than the machine reaches (%.1f m)", d.ID, deep, t.MostDepthM), deepAt)
+		n.trouble(Trouble{Rule: "reach", Drain: d.ID, Got: deep, Want: t.MostDepthM}, deepAt)
 	}
 	if v := FullVelocity(d.Pipe.InsideM, d.Grade, 0.015); v > MostVelocity(t.Texture) {
-		n.trouble("velocity", d.ID, fmt.Sprintf("%s runs full at %.2f m/s, this soil bears %.2f: an unperforated pipe or a drop pit there", d.ID, v, MostVelocity(t.Texture)), d.Points[0])
+		n.trouble(Trouble{Rule: "velocity", Drain: d.ID, Got: v, Want: MostVelocity(t.Texture)}, d.Points[0])
 	}
 }
+
+// mostLateralM is the longest lateral that can still be flushed (common practice: 200 to 300 m).
+const mostLateralM = 300
 
 // layerSlackM is how far a pipe that lies on the layer may dip into it between two pegs.
 const layerSlackM = 0.05
@@ -733,11 +751,11 @@ func (n *Network) laterals(t Task) {
 		p, ok := Choose(d.FlowM3S, d.Grade, t.CollectInner, 0)
 		d.Pipe = p
 		if !ok {
-			n.trouble("size", d.ID, fmt.Sprintf("%s carries %.1f L/s, more than the largest pipe at %.2f %%", d.ID, d.FlowM3S*1000, d.Grade*100), d.Points[0])
+			n.trouble(Trouble{Rule: "size", Drain: d.ID, Got: d.FlowM3S, Want: SiltShare(p.InsideM) * Capacity(p.InsideM, d.Grade, p.Smooth, t.CollectInner)}, d.Points[0])
 		}
 		n.settle(d, t)
-		if d.LengthM > 300 {
-			n.trouble("long", d.ID, fmt.Sprintf("%s is %.0f m long: over 300 m it cannot be flushed; a second collector cuts it", d.ID, d.LengthM), top)
+		if d.LengthM > mostLateralM {
+			n.trouble(Trouble{Rule: "long", Drain: d.ID, Got: d.LengthM, Want: mostLateralM}, top)
 		}
 	}
 }
@@ -783,7 +801,7 @@ func (n *Network) chambers(l Layout, t Task) {
 		case n.Reaches[k+1].Pipe != r.Pipe:
 			add(s, "the pipe changes to "+n.Reaches[k+1].Pipe.Name)
 		case s-last >= t.PitEveryM-r.LengthM/2:
-			add(s, fmt.Sprintf("%.0f m from the last", s-last))
+			add(s, "far from the last one")
 		}
 	}
 	sort.SliceStable(n.Chambers, func(i, j int) bool { return n.Chambers[i].S < n.Chambers[j].S })
@@ -797,7 +815,7 @@ func (n *Network) crossings() {
 			for k := 1; k < len(a); k++ {
 				for m := 1; m < len(b); m++ {
 					if p, ok := cross(a[k-1], a[k], b[m-1], b[m]); ok {
-						n.trouble("crossing", n.Laterals[i].ID, n.Laterals[i].ID+" crosses "+n.Laterals[j].ID, p)
+						n.trouble(Trouble{Rule: "crossing", Drain: n.Laterals[i].ID, Other: n.Laterals[j].ID}, p)
 					}
 				}
 			}

@@ -8,6 +8,7 @@ import (
 
 	"slowroot/core/drainage"
 	"slowroot/core/geo"
+	"slowroot/core/practice"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 )
@@ -167,7 +168,34 @@ func (c *computation) lineFor(remedy string, drawn []geo.Point, spacing float64)
 }
 
 func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, drawn bool, spacing, layer float64) *NetworkView {
+	for i := range n.Troubles {
+		n.Troubles[i].Sentence = c.troubleWords(n.Troubles[i])
+	}
 	return &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), Suggested: suggested, Drawn: drawn, SpacingM: spacing, LayerM: layer}
+}
+
+// troubleWords puts a trouble into the reader's units.
+func (c *computation) troubleWords(t drainage.Trouble) string {
+	m := func(v float64) string { return c.text(v, units.Spacing) }
+	switch t.Rule {
+	case "outlet":
+		return fmt.Sprintf("the outlet invert at %s lies above what the ground there allows, %s", m(t.Got), m(t.Want))
+	case "size":
+		return fmt.Sprintf("%s carries %s, more than the largest pipe takes at its fall, %s", t.Drain, c.text(t.Got, units.Outflow), c.text(t.Want, units.Outflow))
+	case "cover":
+		return fmt.Sprintf("%s has %s of cover at %s, %s are needed", t.Drain, m(t.Got), c.text(t.AtM, units.Distance), m(t.Want))
+	case "layer":
+		return fmt.Sprintf("%s goes %s down, below the layer at %s that stops the water: nothing runs into it there", t.Drain, m(t.Got), m(t.Want))
+	case "reach":
+		return fmt.Sprintf("%s goes %s down, deeper than the machine reaches, %s", t.Drain, m(t.Got), m(t.Want))
+	case "velocity":
+		return fmt.Sprintf("%s runs full at %s m/s, this soil bears %s: an unperforated pipe or a drop pit there", t.Drain, c.text(t.Got, units.Plain), c.text(t.Want, units.Plain))
+	case "long":
+		return fmt.Sprintf("%s is %s long: over %s it cannot be flushed", t.Drain, c.text(t.Got, units.Distance), c.text(t.Want, units.Distance))
+	case "crossing":
+		return t.Drain + " crosses " + t.Other
+	}
+	return c.text(t.Got, units.Area) + " are reached by no drain"
 }
 
 func (c *computation) network(d *DrainPlan, choice DrainChoice) {
@@ -342,7 +370,16 @@ func (c *computation) drainBill(d *DrainPlan) {
 		}
 		count(n, n.Quantities(trenchM, box, stoneM))
 	}
-	if n := d.Cut; n != nil && len(n.Reaches) > 0 {
+	if n := d.Cut; n != nil && c.in.Block.drainChoice().CutOpen {
+		length, earth, land := 0.0, 0.0, 0.0
+		for _, r := range n.Reaches {
+			section, width := ditch(r.MeanCutM)
+			length, earth, land = length+r.LengthM, earth+section*r.LengthM, land+width*r.LengthM
+		}
+		add(k.line("Cut-off ditch", "", length, units.Distance, "floor 0.4 m, sides 1 : 1"))
+		add(k.line("Earth dug", "earth", earth, units.Earth, ""))
+		add(k.line("Land taken", "", land, units.Area, "ditch and berm"))
+	} else if n != nil && len(n.Reaches) > 0 {
 		cut := 0.0
 		for _, r := range n.Reaches {
 			cut += r.MeanCutM * r.LengthM
@@ -406,9 +443,26 @@ func (c *computation) drainFork() (Fork, bool) {
 		if !r.Works {
 			w.When = "does not work here"
 		}
+		if r.ID == "tolerant" && d.WetFrom != "" {
+			w.Sentence += " " + tolerated(d.WetM)
+		}
 		f.Ways = append(f.Ways, w)
 	}
 	return f, true
+}
+
+// tolerated says which wet-soil classes bear water at a depth as it is.
+func tolerated(wetM float64) string {
+	best := 0
+	for class := 1; class <= 5; class++ {
+		if steady, _, _ := drainage.Criterion(class); steady <= wetM {
+			best = class
+		}
+	}
+	if best == 0 {
+		return "None of the classes bears it as wet as this."
+	}
+	return fmt.Sprintf("As it is, crops of wet-soil class 1 to %d bear it; the sheets say which those are.", best)
 }
 
 // tryRemedy designs a remedy and says what it would mean.
@@ -449,6 +503,21 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 				back = Consequence{Label: "free of water after", Quantity: units.Hours, Value: math.Min(t, 1e5)}
 			}
 		}
+	case "subsoil":
+		h := practice.Tasks["rip"].Base * c.p.Ground.AreaM2 / 1e4
+		hours.Value, gained = h, Consequence{Label: "root room gained", Quantity: units.Depth, Value: math.Max(0, c.p.Soil.AfterCm-c.p.Soil.DepthCm)}
+		if p, ok := c.in.Estate.PriceOf("machine", c.in.Today); ok {
+			cost = Consequence{Label: "cost", Value: h, Text: c.money(p.Each * h)}
+		}
+	case "diversion":
+		if line := c.suggest("interceptor", 0); len(line) > 1 {
+			_, width := ditch(0.5)
+			land.Value = width * drainage.Length(line)
+			if p, ok := c.in.Estate.PriceOf("earth", c.in.Today); ok {
+				section, _ := ditch(0.5)
+				cost = Consequence{Label: "cost", Value: land.Value, Text: c.money(p.Each * section * drainage.Length(line))}
+			}
+		}
 	case "leave":
 		land.Value = c.p.Ground.AreaM2 * choice.WetPct / 100
 	}
@@ -487,7 +556,7 @@ func (c *computation) drainJobs(jobs []Job, kinds map[string]string) []Job {
 func (c *computation) drainWords() string {
 	var parts []string
 	for _, l := range c.p.Drains.Bill {
-		if strings.HasPrefix(l.What, "Pipe ") || l.What == "Open ditch" || l.What == "Inspection pits" {
+		if strings.HasPrefix(l.What, "Pipe ") || l.What == "Open ditch" || l.What == "Cut-off ditch" || l.What == "Inspection pits" {
 			parts = append(parts, lowerFirst(l.What)+" "+c.text(l.Amount, l.Quantity))
 		}
 	}
@@ -499,7 +568,7 @@ func (c *computation) siltOps() []schedule.Operation {
 	d := c.p.Drains
 	n := 0
 	for _, v := range []*NetworkView{d.Network, d.Cut} {
-		if v != nil && d.Taken != "ditches" {
+		if v != nil && d.Taken != "ditches" && !(v == d.Cut && c.in.Block.drainChoice().CutOpen) {
 			n += len(v.Chambers)
 		}
 	}

@@ -123,6 +123,7 @@ type DrainChoice struct {
 	Collector      []geo.Point  `json:"collector,omitempty"`
 	Laterals       []DrawnDrain `json:"laterals,omitempty"` // drawn; they replace the pattern
 	Interceptor    []geo.Point  `json:"interceptor,omitempty"`
+	CutOpen        bool         `json:"cutOpen,omitempty"` // the interceptor is an open ditch, not a pipe in stone
 	Bed            *BedChoice   `json:"bed,omitempty"`
 }
 

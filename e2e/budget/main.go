@@ -51,6 +51,8 @@ func run() error {
 		{"./core/layout", "BenchmarkPlace100000", "100 000 stations placed", 50},
 		{"./core/plan", "BenchmarkForksHazelnut", "every way of every fork of a block", 100},
 		{"./core/plan", "BenchmarkMatrix30x200", "fit of 30 crops on 200 blocks", 200},
+		{"./core/drainage", "BenchmarkSpacing", "one drain spacing", 0.05},
+		{"./core/drainage", "BenchmarkNetwork20ha", "drains of 20 ha at 12 m", 100},
 		{"./core/terrain", "BenchmarkGrid1000", "1 000 × 1 000 heights to slope and contours", 1000},
 	} {
 		ms, err := bench(b.pkg, b.name)
@@ -140,6 +142,9 @@ func served() error {
 		sort.Float64s(took)
 		worst = append(worst, took[len(took)*95/100])
 	}
+	if err := dragged(prog.URL, o.Blocks[5].ID); err != nil {
+		return err
+	}
 	sort.Float64s(worst)
 	report("preview of the slowest block, 95th percentile of 60", worst[len(worst)-1], 100, "ms")
 	if err := visit(prog.URL, o.Blocks[0].ID, o.Blocks[5].ID, o.Blocks[6].ID); err != nil {
@@ -151,6 +156,42 @@ func served() error {
 		return err
 	}
 	report("peak resident memory after visiting every view", float64(rss)/1e6, 120, "MB")
+	return nil
+}
+
+// dragged measures the answers while the collector of a block with drains is dragged.
+func dragged(url, id string) error {
+	var p struct {
+		Drains struct {
+			Network struct{ LineAt []struct{ Lon, Lat float64 } }
+		}
+	}
+	if err := get(url+"/api/v1/blocks/"+id+"/plan", &p); err != nil {
+		return err
+	}
+	line := p.Drains.Network.LineAt
+	var took []float64
+	for i := range 60 {
+		line[0].Lon += 1e-6 * float64(i%3)
+		points, err := json.Marshal(line)
+		if err != nil {
+			return err
+		}
+		body := strings.NewReader(`{"drains":{"collector":` + strings.ReplaceAll(strings.ReplaceAll(string(points), "Lon", "lon"), "Lat", "lat") + `}}`)
+		start := time.Now()
+		res, err := http.Post(url+"/api/v1/blocks/"+id+"/preview", "application/json", body)
+		if err != nil {
+			return err
+		}
+		_, _ = io.Copy(io.Discard, res.Body)
+		res.Body.Close()
+		if res.StatusCode != 200 {
+			return fmt.Errorf("preview of dragged drains answered %d", res.StatusCode)
+		}
+		took = append(took, float64(time.Since(start).Microseconds())/1000)
+	}
+	sort.Float64s(took)
+	report("preview while a collector is dragged, 95th percentile of 60", took[len(took)*95/100], 100, "ms")
 	return nil
 }
 
@@ -176,7 +217,7 @@ func visit(url string, ids ...string) error {
 	defer done()
 	views := []string{"/", "/jobs", "/sheets", "/bench", "/settings", "/draw", "/climate", "/heights", "/stores", "/fit/tea"}
 	for _, id := range ids {
-		for _, step := range []string{"ground", "soil", "fit", "prepare", "checklist", "rows", "plants", "care", "yield", "record", "print"} {
+		for _, step := range []string{"ground", "soil", "drains", "drains/print", "fit", "prepare", "checklist", "rows", "plants", "care", "yield", "record", "print"} {
 			views = append(views, "/blocks/"+id+"/"+step)
 		}
 	}

@@ -1370,6 +1370,7 @@ export interface components {
             collector?: components["schemas"]["Point"][];
             laterals?: components["schemas"]["DrawnDrain"][];
             interceptor?: components["schemas"]["Point"][];
+            cutOpen?: boolean;
             bed?: components["schemas"]["BedChoice"];
         };
         Well: {
@@ -1568,6 +1569,10 @@ export interface components {
         DrainTrouble: {
             rule: string;
             drain: string;
+            got: number;
+            want: number;
+            atM: number;
+            other?: string;
             sentence: string;
             x: number;
             y: number;

@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { useLand } from "../api/client";
 import type { StepProps } from "../block/steps";
-import { NumberField } from "../shell/Fields";
+import { NumberField, Pick } from "../shell/Fields";
 import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { DrainSheet, type Handle } from "./DrainSheet";
@@ -124,6 +124,17 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
           <button className="act" onClick={addCut}>
             Draw an interceptor
           </button>
+        )}
+        {cut && (
+          <Pick
+            label="The interceptor is"
+            value={w.cutOpen ? "open" : "pipe"}
+            options={[
+              { id: "pipe", words: "a pipe in stone" },
+              { id: "open", words: "an open ditch" },
+            ]}
+            keep={(v) => void draft.commit({ drains: { cutOpen: v === "open" } })}
+          />
         )}
         {(w.collector || w.laterals || w.interceptor) && (
           <button

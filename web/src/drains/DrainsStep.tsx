@@ -34,7 +34,11 @@ export function DrainsStep(props: StepProps) {
         across
       />
       <p className="mb-2 text-sm text-faint">
-        {d.taken ? d.remedies.find((r) => r.id === d.taken)?.name : "No way is taken yet"}
+        {d.taken
+          ? d.remedies.find((r) => r.id === d.taken)?.name
+          : d.needed
+            ? "No way is taken yet"
+            : "Nothing is asked for here so far"}
         {d.network && !d.bed && `; how deep is decided by ${d.binding}`}.
       </p>
       <Tabs

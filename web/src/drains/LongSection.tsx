@@ -10,15 +10,13 @@ export function LongSection({
   name,
   stations,
   pipes,
-  width = 760,
-  height = 190,
+  paper,
 }: {
   network: Network;
   name: string;
   stations: Station[];
   pipes: Drain[];
-  width?: number;
-  height?: number;
+  paper?: boolean; // in true millimetres, at round scales
 }) {
   const { text, number } = useReading();
   if (stations.length < 2) return null;
@@ -28,9 +26,14 @@ export function LongSection({
   const hi = Math.max(...zs) + 0.2;
   const lo = Math.min(...zs) - 0.2;
   const left = 62;
-  const right = width - 12;
   const top = 14;
-  const bottom = height - 44;
+  // on paper four drawing units are a millimetre
+  const across = [250, 500, 1000, 1500, 2000, 2500, 5000].find((a) => (long * 1000) / a < 155) ?? 10000;
+  const up = [10, 20, 25, 50, 100, 200, 500].find((a) => ((hi - lo) * 1000) / a < 45) ?? 1000;
+  const right = paper ? left + (long * 4000) / across : 748;
+  const bottom = paper ? top + ((hi - lo) * 4000) / up : 146;
+  const width = right + 12;
+  const height = bottom + 44;
   const x = (s: number) => left + (s / long) * (right - left);
   const y = (z: number) => top + ((hi - z) / (hi - lo)) * (bottom - top);
   const line = (f: (p: Station) => number) =>
@@ -49,10 +52,17 @@ export function LongSection({
         {name}, {text(long, "distance")}{" "}
         <span className="text-sm font-normal text-faint">
           {[...new Set(pipes.map((p) => p.pipe.name))].join(", then ")}; falls{" "}
-          {number(Math.min(...pipes.map((p) => p.grade)), "grade")} % at the least; heights {exaggerated.toFixed(0)} times larger
+          {number(Math.min(...pipes.map((p) => p.grade)), "grade")} % at the least;{" "}
+          {paper ? `lengths 1 : ${across}, heights 1 : ${up}` : `heights ${exaggerated.toFixed(0)} times larger`}
         </span>
       </figcaption>
-      <svg viewBox={`0 0 ${width} ${height}`} className="block w-full" role="img" aria-label={`Long section of ${name}`}>
+      <svg
+        viewBox={`0 0 ${width} ${height}`}
+        className={paper ? "block" : "block w-full"}
+        style={paper ? { width: `${width / 4}mm`, height: `${height / 4}mm` } : undefined}
+        role="img"
+        aria-label={`Long section of ${name}`}
+      >
         <path d={`${line((p) => p.ground)}L${x(long)} ${bottom}L${x(0)} ${bottom}Z`} fill="var(--color-soil)" />
         {layer > 0 && (
           <>

@@ -53,16 +53,17 @@ export default function DrainsPage() {
       ) : (
         <>
           <p className="mt-1">
-            {d.remedies.find((r) => r.id === d.taken)?.name}; {text(d.depthM, "spacing")} deep
+            {d.remedies.find((r) => r.id === d.taken)?.name}
+            {n && !d.bed && `; ${text(d.depthM, "spacing")} deep`}
             {n && n.spacingM > 0 && laterals.length > 0 && `, ${text(n.spacingM, "spacing")} apart`}; heights known to ±{" "}
             {text(d.accuracyM, "spacing")}
             {d.accuracyM > 0.05 && <b>: good enough to choose, not to dig. Have the lines levelled first</b>}.
           </p>
           <ScaledPlan plan={p} id={id} />
-          {n && n.reaches.length > 0 && <LongSection network={n} name="Collector" stations={main(n)} pipes={n.reaches} />}
-          {d.cut && <LongSection network={d.cut} name="Interceptor" stations={main(d.cut)} pipes={d.cut.reaches} />}
+          {n && n.reaches.length > 0 && <LongSection network={n} name="Collector" stations={main(n)} pipes={n.reaches} paper />}
+          {d.cut && <LongSection network={d.cut} name="Interceptor" stations={main(d.cut)} pipes={d.cut.reaches} paper />}
           {(all ? laterals : longest(laterals, 4)).map((l) => (
-            <LongSection key={l.id} network={n!} name={`Lateral ${l.id}`} stations={l.section} pipes={[l]} height={150} />
+            <LongSection key={l.id} network={n!} name={`Lateral ${l.id}`} stations={l.section} pipes={[l]} paper />
           ))}
           <h2 className="mt-5">Bill of quantities</h2>
           <BillTable drains={d} />

@@ -214,7 +214,7 @@ func TestSliderAnswersWhileDraggedAndIsOneUndoStep(t *testing.T) {
 	// The thumb stands at 3 m of 0.3 to 12; pull it to about 6 m.
 	thumb := func(v float64) float64 { return at.X + 8 + (at.W-16)*(v-0.3)/(12-0.3) }
 	must(t, page.Drag(thumb(3), at.Y, thumb(6), at.Y))
-	must(t, page.Wait(`(() => { const n = Number(`+figure("rows.stations")+`); return n > 1400 && n < 1800; })()`))
+	must(t, page.Wait(`(() => { const n = Number(`+figure("rows.stations")+`); return n > 1400 && n < 1800; })()`), page.Wait(`fetch("/api/v1/history").then((r) => r.json()).then((h) => h.length > 1)`))
 	var changes []struct{ What string }
 	ask(t, "GET", prog.URL+"/api/v1/history", "", nil, &changes)
 	if len(changes) != 2 || changes[0].What != "Changed the spacing of Orchard Foot" {

@@ -191,11 +191,11 @@ func (p *Page) Settled() error {
 	return p.Wait(`document.readyState === "complete" && document.querySelector("h1, h2") && !document.querySelector("[role=status]") && document.fonts.status === "loaded"`)
 }
 
-// Wait polls a JavaScript condition for up to 12 seconds.
+// Wait polls a JavaScript condition, or a promise of one, for up to 12 seconds.
 func (p *Page) Wait(condition string) error {
 	deadline := time.Now().Add(12 * time.Second)
 	for {
-		ok, err := Eval[bool](p, "!!("+condition+")")
+		ok, err := Eval[bool](p, "Promise.resolve("+condition+").then((v) => !!v)")
 		if err == nil && ok {
 			return nil
 		}

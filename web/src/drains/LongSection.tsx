@@ -1,4 +1,5 @@
 import type { Schema } from "../api/client";
+import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import type { Drain, Network } from "./types";
 
@@ -56,73 +57,79 @@ export function LongSection({
           {paper ? `lengths 1 : ${across}, heights 1 : ${up}` : `heights ${exaggerated.toFixed(0)} times larger`}
         </span>
       </figcaption>
-      <svg
-        viewBox={`0 0 ${width} ${height}`}
-        className={paper ? "block" : "block w-full"}
-        style={paper ? { width: `${width / 4}mm`, height: `${height / 4}mm` } : undefined}
-        role="img"
-        aria-label={`Long section of ${name}`}
-      >
-        <path d={`${line((p) => p.ground)}L${x(long)} ${bottom}L${x(0)} ${bottom}Z`} fill="var(--color-soil)" />
-        {layer > 0 && (
-          <>
-            <path d={`${line((p) => p.ground - layer)}L${x(long)} ${bottom}L${x(0)} ${bottom}Z`} fill="#b3ac9a" opacity="0.55" />
-            <path d={line((p) => p.ground - layer)} fill="none" stroke="#6b5537" strokeWidth="1.2" strokeDasharray="6 4" />
-          </>
-        )}
-        {levels.map((z) => (
-          <g key={z}>
-            <path d={`M${left - 5} ${y(z)}H${left}`} stroke="var(--color-ink)" />
-            <path d={`M${left} ${y(z)}H${right}`} stroke="var(--color-line)" strokeWidth="0.7" />
-            <text x={left - 8} y={y(z) + 4} textAnchor="end" fontSize="12" fill="var(--color-faint)">
-              {text(z, "height")}
+      <Wide label={`Long section of ${name}`}>
+        <svg
+          viewBox={`0 0 ${width} ${height}`}
+          className={paper ? "block" : "block w-full"}
+          style={paper ? { width: `${width / 4}mm`, height: `${height / 4}mm` } : undefined}
+          role="img"
+          aria-label={`Long section of ${name}`}
+        >
+          <path d={`${line((p) => p.ground)}L${x(long)} ${bottom}L${x(0)} ${bottom}Z`} fill="var(--color-soil)" />
+          {layer > 0 && (
+            <>
+              <path
+                d={`${line((p) => p.ground - layer)}L${x(long)} ${bottom}L${x(0)} ${bottom}Z`}
+                fill="#b3ac9a"
+                opacity="0.55"
+              />
+              <path d={line((p) => p.ground - layer)} fill="none" stroke="#6b5537" strokeWidth="1.2" strokeDasharray="6 4" />
+            </>
+          )}
+          {levels.map((z) => (
+            <g key={z}>
+              <path d={`M${left - 5} ${y(z)}H${left}`} stroke="var(--color-ink)" />
+              <path d={`M${left} ${y(z)}H${right}`} stroke="var(--color-line)" strokeWidth="0.7" />
+              <text x={left - 8} y={y(z) + 4} textAnchor="end" fontSize="12" fill="var(--color-faint)">
+                {text(z, "height")}
+              </text>
+            </g>
+          ))}
+          <path d={line((p) => p.ground)} fill="none" stroke="var(--color-ink)" strokeWidth="1.8" />
+          <path d={line((p) => p.invert)} fill="none" stroke="var(--color-water)" strokeWidth="3.4" />
+          {chambers.map((c, i) => (
+            <path
+              key={i}
+              d={`M${x(c.s) - 4} ${y(c.ground)}V${y(c.sump)}h8V${y(c.ground)}`}
+              fill="var(--color-paper)"
+              stroke="var(--color-ink)"
+              strokeWidth="1.3"
+            >
+              <title>{`Pit at ${text(c.s, "distance")}: ${c.why}`}</title>
+            </path>
+          ))}
+          {marks.map((p, i) => (
+            <g
+              key={i}
+              fontSize="12"
+              fill="var(--color-ink)"
+              textAnchor={i === 0 ? "start" : i === marks.length - 1 ? "end" : "middle"}
+            >
+              <path d={`M${x(p.s)} ${bottom}v5`} stroke="var(--color-ink)" />
+              <text x={x(p.s)} y={bottom + 17}>
+                {number(p.s, "distance")}
+              </text>
+              <text x={x(p.s)} y={bottom + 31} fill="var(--color-water)" fontWeight="600">
+                {number(p.invert, "spacing")}
+              </text>
+              <text x={x(p.s)} y={bottom + 43} fill="var(--color-faint)">
+                {number(p.ground - p.invert, "spacing")}
+              </text>
+            </g>
+          ))}
+          <g fontSize="11" fill="var(--color-faint)" textAnchor="end">
+            <text x={left - 8} y={bottom + 17}>
+              chainage
+            </text>
+            <text x={left - 8} y={bottom + 31}>
+              invert
+            </text>
+            <text x={left - 8} y={bottom + 43}>
+              cut
             </text>
           </g>
-        ))}
-        <path d={line((p) => p.ground)} fill="none" stroke="var(--color-ink)" strokeWidth="1.8" />
-        <path d={line((p) => p.invert)} fill="none" stroke="var(--color-water)" strokeWidth="3.4" />
-        {chambers.map((c, i) => (
-          <path
-            key={i}
-            d={`M${x(c.s) - 4} ${y(c.ground)}V${y(c.sump)}h8V${y(c.ground)}`}
-            fill="var(--color-paper)"
-            stroke="var(--color-ink)"
-            strokeWidth="1.3"
-          >
-            <title>{`Pit at ${text(c.s, "distance")}: ${c.why}`}</title>
-          </path>
-        ))}
-        {marks.map((p, i) => (
-          <g
-            key={i}
-            fontSize="12"
-            fill="var(--color-ink)"
-            textAnchor={i === 0 ? "start" : i === marks.length - 1 ? "end" : "middle"}
-          >
-            <path d={`M${x(p.s)} ${bottom}v5`} stroke="var(--color-ink)" />
-            <text x={x(p.s)} y={bottom + 17}>
-              {number(p.s, "distance")}
-            </text>
-            <text x={x(p.s)} y={bottom + 31} fill="var(--color-water)" fontWeight="600">
-              {number(p.invert, "spacing")}
-            </text>
-            <text x={x(p.s)} y={bottom + 43} fill="var(--color-faint)">
-              {number(p.ground - p.invert, "spacing")}
-            </text>
-          </g>
-        ))}
-        <g fontSize="11" fill="var(--color-faint)" textAnchor="end">
-          <text x={left - 8} y={bottom + 17}>
-            chainage
-          </text>
-          <text x={left - 8} y={bottom + 31}>
-            invert
-          </text>
-          <text x={left - 8} y={bottom + 43}>
-            cut
-          </text>
-        </g>
-      </svg>
+        </svg>
+      </Wide>
     </figure>
   );
 }

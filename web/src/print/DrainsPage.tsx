@@ -5,6 +5,7 @@ import { BillTable, Laying } from "../drains/Bill";
 import { DrainLines } from "../drains/DrainSheet";
 import { LongSection } from "../drains/LongSection";
 import { main, type XY } from "../drains/types";
+import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
 import { day } from "../units";
@@ -100,44 +101,46 @@ function ScaledPlan({ plan, id }: { plan: Plan; id: string }) {
   const bar = [200, 100, 50, 20, 10].find((m) => m * mm < w / 3) ?? 10;
   return (
     <figure className="keep mt-2">
-      <svg
-        viewBox={`0 0 ${w * unit} ${h * unit}`}
-        style={{ width: `${w}mm`, height: `${h}mm` }}
-        role="img"
-        aria-label={`Plan of the drains at 1 to ${scale}`}
-      >
-        <DrainLines plan={plan} land={land.data} X={X} Y={Y} id={key} />
-        {plan.drains.network?.laterals.map((l) => {
-          const [a, b] = [l.points.at(-2)!, l.points.at(-1)!];
-          return (
-            <text
-              key={l.id}
-              x={X(a[0]! * 0.15 + b[0]! * 0.85)}
-              y={Y(a[1]! * 0.15 + b[1]! * 0.85) - 2}
-              fontSize="8"
-              textAnchor="middle"
-              fill="var(--color-ink)"
-            >
-              {l.id}
-            </text>
-          );
-        })}
-        <path
-          d={`M${5 * unit} ${(h - 5) * unit}v8m0 -4h${bar * mm * unit}m0 -4v8`}
-          stroke="var(--color-ink)"
-          strokeWidth="1.5"
-          fill="none"
-        />
-        <text x={(7 + bar * mm) * unit} y={(h - 3) * unit} fontSize="12">
-          {bar} m, 1 : {scale}
-        </text>
-        <g transform={`translate(${(w - 8) * unit} 4)`}>
-          <text x="14" y="12" textAnchor="middle" fontSize="12" fontWeight="700">
-            N
+      <Wide label="Plan to scale">
+        <svg
+          viewBox={`0 0 ${w * unit} ${h * unit}`}
+          style={{ width: `${w}mm`, height: `${h}mm` }}
+          role="img"
+          aria-label={`Plan of the drains at 1 to ${scale}`}
+        >
+          <DrainLines plan={plan} land={land.data} X={X} Y={Y} id={key} />
+          {plan.drains.network?.laterals.map((l) => {
+            const [a, b] = [l.points.at(-2)!, l.points.at(-1)!];
+            return (
+              <text
+                key={l.id}
+                x={X(a[0]! * 0.15 + b[0]! * 0.85)}
+                y={Y(a[1]! * 0.15 + b[1]! * 0.85) - 2}
+                fontSize="8"
+                textAnchor="middle"
+                fill="var(--color-ink)"
+              >
+                {l.id}
+              </text>
+            );
+          })}
+          <path
+            d={`M${5 * unit} ${(h - 5) * unit}v8m0 -4h${bar * mm * unit}m0 -4v8`}
+            stroke="var(--color-ink)"
+            strokeWidth="1.5"
+            fill="none"
+          />
+          <text x={(7 + bar * mm) * unit} y={(h - 3) * unit} fontSize="12">
+            {bar} m, 1 : {scale}
           </text>
-          <path d="M14 15L21 39L14 33L7 39Z" />
-        </g>
-      </svg>
+          <g transform={`translate(${(w - 8) * unit} 4)`}>
+            <text x="14" y="12" textAnchor="middle" fontSize="12" fontWeight="700">
+              N
+            </text>
+            <path d="M14 15L21 39L14 33L7 39Z" />
+          </g>
+        </svg>
+      </Wide>
       <figcaption className="text-sm text-faint">
         1 : {scale}. Black: collector, by size; blue: laterals; brown broken: interceptor; squares: inspection pits with silt
         traps; hatched: reached by no drain; crosses: see the findings of the block.

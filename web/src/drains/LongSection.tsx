@@ -40,7 +40,7 @@ export function LongSection({
   const line = (f: (p: Station) => number) =>
     stations.map((p, i) => `${i ? "L" : "M"}${x(p.s).toFixed(1)} ${y(f(p)).toFixed(1)}`).join("");
   const every = Math.max(1, Math.ceil(stations.length / 7));
-  const marks = stations.filter((_, i) => i % every === 0 || i === stations.length - 1);
+  const marks = stations.filter((p, i) => i === stations.length - 1 || (i % every === 0 && x(long) - x(p.s) > 44));
   const exaggerated = (bottom - top) / (hi - lo) / ((right - left) / long);
   const stepZ = [0.5, 1, 2, 5, 10].find((s) => (hi - lo) / s < 6) ?? 20;
   const levels: number[] = [];

@@ -509,3 +509,256 @@ func TestDrainChoicesThatCannotBe(t *testing.T) {
 		}
 	}
 }
+
+// What a contractor sets out is what was designed: every peg lies under the ground by its cut, the collector's
+// chainage runs from the outlet without a gap, levels of lines are levels of pegs, and reading the lines back
+// gives the block the same network.
+func TestSettingOutIsTheDesign(t *testing.T) {
+	in := wet(t, "hazelnut", 130, 0.02, tilted)
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "herringbone"}}
+	plan := compute(t, in)
+	pegs, lines := plan.SettingOut()
+	n := plan.Drains.Network
+	if len(lines) != len(n.Laterals)+1 || lines[0].Kind != "collector" || math.Abs(lines[0].Low-n.OutletM) > 1e-9 {
+		t.Fatalf("%d lines for %d laterals", len(lines), len(n.Laterals))
+	}
+	last, outlets := -1.0, 0
+	pl := geo.LocalPlane(in.Block.Boundary)
+	for _, p := range pegs {
+		q := pl.To(p.At)
+		if p.Kind != "pit" && math.Abs(p.Ground-tilted(q.X, q.Y)) > 0.02 {
+			t.Errorf("%s: ground %.3f, the field lies at %.3f", p.ID, p.Ground, tilted(q.X, q.Y))
+		}
+		if math.Abs(p.CutM()-(p.Ground-p.Invert)) > 1e-12 || p.CutM() < 0.6 {
+			t.Errorf("%s is cut %.2f m", p.ID, p.CutM())
+		}
+		if p.Drain == "C" && p.Kind != "pit" {
+			if p.Chainage <= last || p.Chainage-last > 20 && last >= 0 {
+				t.Errorf("chainage %.1f after %.1f", p.Chainage, last)
+			}
+			last = p.Chainage
+		}
+		if p.Kind == "outlet" {
+			outlets++
+		}
+	}
+	if outlets != 1 {
+		t.Errorf("%d outlets", outlets)
+	}
+	laid := Laid{Collector: n.LineAt, SpacingM: plan.Drains.SpacingM, DepthM: plan.Drains.DepthM, Remedy: "herringbone"}
+	for _, l := range lines[1:] {
+		laid.Laterals = append(laid.Laterals, DrawnDrain{ID: l.ID, Line: l.Line})
+		if len(l.Levels) != len(l.Line) || math.Abs(l.Levels[0]-l.Low) > 1e-6 || math.Abs(l.Levels[len(l.Levels)-1]-l.High) > 1e-6 {
+			t.Errorf("%s: levels %v from %.3f to %.3f", l.ID, l.Levels, l.Low, l.High)
+		}
+	}
+	fresh := in
+	fresh.Block.Drains, fresh.Block.Decided = &DrainChoice{DitchM: p(1.6)}, nil
+	fresh.Block = fresh.Block.TakeDrains(laid, Choice{By: "T", On: in.Today})
+	back := compute(t, fresh)
+	if back.Drains.Taken != "herringbone" || !back.Drains.Decided || len(back.Drains.Network.Laterals) != len(n.Laterals) || math.Abs(back.Drains.Network.FlowM3S-n.FlowM3S) > 1e-6 {
+		t.Errorf("read back: %s, %d laterals, %.6f m³/s; it was %d, %.6f", back.Drains.Taken, len(back.Drains.Network.Laterals), back.Drains.Network.FlowM3S, len(n.Laterals), n.FlowM3S)
+	}
+	// a way somebody decided stays decided
+	fresh.Block.Decided = map[string]Choice{DrainFork: {Option: "local"}}
+	if b := fresh.Block.TakeDrains(laid, Choice{}); b.Decided[DrainFork].Option != "local" {
+		t.Error("a file decides over a person")
+	}
+	if pegs, lines := compute(t, input(t, "tea")).SettingOut(); len(pegs)+len(lines) != 0 {
+		t.Error("pegs where nothing is designed")
+	}
+}
+
+// What goes wrong in a network is said in the reader's units, once for each kind, with the rest counted and a way
+// out that takes it back.
+func TestTroublesInTheReadersUnits(t *testing.T) {
+	in := wet(t, "hazelnut", 0, 0.02, func(x, y float64) float64 { return 50 + 0.0005*x })
+	in.Block.Drains.DitchM = p(1.2)
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	pl := geo.LocalPlane(in.Block.Boundary)
+	in.Block.Drains.Collector = []geo.Point{pl.From(geo.XY{X: -140, Y: 0}), pl.From(geo.XY{X: 140, Y: 0})}
+	in.Block.Drains.SpacingM = 20
+	plan := compute(t, in)
+	n := notes(plan, "drain.trouble-cover")
+	if n == nil || !strings.Contains(n.Sentence, "0.60\u00a0m are needed") || !strings.Contains(n.Sentence, "more like it") || n.Weight != finding.Mend {
+		t.Fatalf("%+v %+v", n, plan.Drains.Network.Troubles)
+	}
+	if got := n.Remedies[0].Patch["drains"].(map[string]any); got["collector"] != nil {
+		t.Errorf("the way back is %v", got)
+	}
+	in.Estate.Units = "us"
+	if n := notes(compute(t, in), "drain.trouble-cover"); !strings.Contains(n.Sentence, "1.97\u00a0ft are needed") || strings.Contains(n.Sentence, "\u00a0m ") {
+		t.Errorf("in feet: %s", n.Sentence)
+	}
+	for _, c := range []struct {
+		trouble drainage.Trouble
+		want    string
+	}{{drainage.Trouble{Rule: "outlet", Got: 10, Want: 9}, "outlet invert"}, {drainage.Trouble{Rule: "size", Drain: "C1", Got: 0.1, Want: 0.05}, "gal/min"}, {drainage.Trouble{Rule: "layer", Drain: "L1", Got: 1.2, Want: 1}, "nothing runs into it"},
+		{drainage.Trouble{Rule: "reach", Got: 3, Want: 2}, "machine"}, {drainage.Trouble{Rule: "velocity", Got: 2.2, Want: 1.07}, "drop pit"}, {drainage.Trouble{Rule: "long", Drain: "L1", Got: 400, Want: 300}, "flushed"}, {drainage.Trouble{Rule: "crossing", Drain: "L1", Other: "L2"}, "L1 crosses L2"}, {drainage.Trouble{Rule: "missed", Got: 4046.8564224}, "1.00\u00a0ac"}} {
+		comp := &computation{in: in, sys: "us"}
+		if got := comp.troubleWords(c.trouble); !strings.Contains(got, c.want) {
+			t.Errorf("%s: %s", c.trouble.Rule, got)
+		}
+	}
+}
+
+// A local drain reaches the wet spot; ditches take land instead of pipe; a cut-off may be an open ditch; sandy soil
+// is warned of silt; willow of roots.
+func TestOtherWaysToDrain(t *testing.T) {
+	in := wet(t, "hazelnut", 130, 0.02, tilted)
+	pl := geo.LocalPlane(in.Block.Boundary)
+	spot := pl.From(geo.XY{X: 40, Y: 30})
+	in.Block.Pits[0].At = &spot
+	in.Block.Drains.WetPct = 10
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "local"}}
+	d := compute(t, in).Drains
+	end := d.Network.Line[len(d.Network.Line)-1]
+	if math.Hypot(end[0]-40, end[1]-30) > 0.01 || len(d.Network.Laterals) != 0 || d.Network.ReachedM2 > 0.4*d.Network.BlockM2 {
+		t.Errorf("the local drain runs to %v", end)
+	}
+	in.Block.Decided[DrainFork] = Choice{Option: "ditches"}
+	d = compute(t, in).Drains
+	what := map[string]float64{}
+	for _, l := range d.Bill {
+		what[l.What] = l.Amount
+	}
+	length := what["Open ditch"]
+	if length < 1000 || what["Pipe 75 mm"] != 0 || math.Abs(what["Earth dug"]-length*(0.4+d.DepthM)*d.DepthM) > 1e-6 || math.Abs(what["Land taken"]-length*(1.9+2*d.DepthM)) > 1e-6 {
+		t.Errorf("%v", what)
+	}
+	in = wet(t, "hazelnut", 120, 0.02, func(x, y float64) float64 { return 50 + 0.06*y })
+	in.Block.Drains.Source, in.Block.Drains.KMDay, in.Block.Drains.CutOpen = "seepage", 1.2, true
+	plan := compute(t, in)
+	what = map[string]float64{}
+	for _, l := range plan.Drains.Bill {
+		what[l.What] = l.Amount
+	}
+	if what["Cut-off ditch"] < 200 || what["Stone"] != 0 || what["Land taken"] <= 0 {
+		t.Errorf("%v", what)
+	}
+	for _, j := range plan.Jobs {
+		if strings.HasPrefix(j.Key, "drain-silt") {
+			t.Error("silt traps of an open ditch are cleaned")
+			break
+		}
+	}
+	if !strings.Contains(strings.Join(plan.Drains.Cautions, " "), "buried services") {
+		t.Errorf("%v", plan.Drains.Cautions)
+	}
+	sandy := wet(t, "willow", 0, 0.02, func(x, y float64) float64 { return 50 + 0.002*x + 0.001*y })
+	for i := range sandy.Block.Pits {
+		for k := range sandy.Block.Pits[i].Layers {
+			sandy.Block.Pits[i].Layers[k].Class = soil.SandyLoam
+		}
+		sandy.Block.Pits[i].Surface = []soil.Sign{soil.Ponding, soil.WetPlants}
+	}
+	sandy.Block.Drains.SpacingM = 25
+	sandy.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	plan = compute(t, sandy)
+	if notes(plan, "drain.silt") == nil || notes(plan, "drain.willow") == nil {
+		t.Errorf("silt and willow roots are not warned of: %+v", plan.Drains.Soil)
+	}
+}
+
+// A pan that can be ripped does not stop drains and is offered as the cause; artesian water is refused; without an
+// outlet only what needs none is left.
+func TestCausesAndWhatTheyAllow(t *testing.T) {
+	in := wet(t, "hazelnut", 130, 0.02, tilted)
+	for i := range in.Block.Pits {
+		l := in.Block.Pits[i].Layers
+		l[0].BottomCm, l[1].TopCm = 25, 40
+		in.Block.Pits[i].Layers = append([]soil.Layer{l[0], {TopCm: 25, BottomCm: 40, Class: soil.ClayLoam, Structure: soil.Platy, Hardness: soil.Hard}}, l[1:]...)
+	}
+	plan := compute(t, in)
+	if s := plan.Drains.Soil; s.LayerM != 1.30 {
+		t.Errorf("the pan at 25 cm counts: the layer lies at %.2f", s.LayerM)
+	}
+	n := notes(plan, "drain.pan")
+	if n == nil || n.Remedies[0].Patch["drains"].(map[string]any)["source"] != "pan" {
+		t.Fatalf("%+v", n)
+	}
+	in.Block.Drains.Source = "pan"
+	plan = compute(t, in)
+	if plan.Drains.Taken != "subsoil" || plan.Drains.Network != nil || notes(plan, "drain.pan") != nil {
+		t.Errorf("the pan is the cause and %s is taken", plan.Drains.Taken)
+	}
+	in.Estate.Prices = append(in.Estate.Prices, Price{Item: "machine", Unit: "h", Each: 100, On: civil.Must(2025, 1, 1)}, Price{Item: "earth", Unit: "m³", Each: 4, On: civil.Must(2025, 1, 1)})
+	fs, err := Forks(in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, w := range fs[0].Ways {
+		if w.ID == "subsoil" && (math.Abs(w.Consequences[1].Value-2.5*6) > 1e-6 || w.Consequences[0].Text != "C$ 1\u202f500") {
+			t.Errorf("ripping 6 ha: %+v", w.Consequences)
+		}
+		if w.ID == "tolerant" && !strings.Contains(w.Sentence, "only crops of wet-soil class 1 ") {
+			t.Errorf("water at 40 cm: %s", w.Sentence)
+		}
+	}
+	in.Block.Drains.Source = "runon"
+	fs, _ = Forks(in)
+	if w := fs[0].Ways[0]; w.ID != "diversion" || w.Consequences[2].Value < 200 {
+		t.Errorf("%+v", w)
+	}
+	in.Block.Drains.Source = "artesian"
+	for _, r := range compute(t, in).Drains.Remedies {
+		if isField[r.ID] && r.ID != "ditches" && r.Works {
+			t.Errorf("%s works against artesian water", r.ID)
+		}
+	}
+	in.Block.Drains.Source, in.Block.Drains.DitchM = "rain", p(0)
+	for _, r := range compute(t, in).Drains.Remedies {
+		if r.Works && (isField[r.ID] || r.ID == "interceptor") {
+			t.Errorf("%s works without an outlet", r.ID)
+		}
+	}
+	if got := tolerated(0.2); !strings.Contains(got, "None of the classes") {
+		t.Errorf("0.20 m: %s", got)
+	}
+	if got := tolerated(0.56); !strings.Contains(got, "1 to 2") {
+		t.Errorf("0.56 m: %s", got)
+	}
+}
+
+// A crop that is only considered is drained for too, and a field without any crop by the middle class, said so.
+func TestDrainsBeforeACropIsPlanned(t *testing.T) {
+	in := wet(t, "hazelnut", 130, 0.02, tilted)
+	s, _ := library(t).Get("peach")
+	in.Sheet, in.Block.Planting, in.Block.Intent = s, nil, &Intent{Sheet: "peach", Date: civil.Must(2027, 7, 5)}
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	plan := compute(t, in)
+	if plan.Drains.Criterion.Class != 5 || plan.Drains.Criterion.Assumed || plan.Drains.Network == nil {
+		t.Errorf("%+v", plan.Drains.Criterion)
+	}
+	found := false
+	for _, l := range plan.Preparation.Lines {
+		if l.Kind == "drain" {
+			found = true
+			if math.Abs(l.BaseH-plan.Drains.MachineH) > 1e-9 || !strings.Contains(l.Detail, "the sheet says") {
+				t.Errorf("%+v", l)
+			}
+		}
+	}
+	if !found {
+		t.Error("the drains are in no preparation")
+	}
+	in.Sheet, in.Block.Intent = nil, nil
+	plan = compute(t, in)
+	if c := plan.Drains.Criterion; c.Class != 3 || !c.Assumed || plan.Drains.Network == nil {
+		t.Errorf("without a crop: %+v", c)
+	}
+	if fs, err := Forks(in); err != nil || len(fs) != 1 || fs[0].ID != DrainFork || len(fs[0].Ways) < 5 {
+		t.Errorf("the fork of a field without a crop: %v %v", fs, err)
+	}
+	for _, st := range plan.Steps {
+		if st.Key == "drains" && st.State != "settled" {
+			t.Errorf("the step is %s", st.State)
+		}
+	}
+	in.Block.Decided = nil
+	for _, st := range compute(t, in).Steps {
+		if st.Key == "drains" && (st.State != "open" || st.Open != 1) {
+			t.Errorf("undecided, the step is %s with %d open", st.State, st.Open)
+		}
+	}
+}

@@ -462,6 +462,9 @@ func tolerated(wetM float64) string {
 	if best == 0 {
 		return "None of the classes bears it as wet as this."
 	}
+	if best == 1 {
+		return "As it is, only crops of wet-soil class 1 bear it; the sheets say which those are."
+	}
 	return fmt.Sprintf("As it is, crops of wet-soil class 1 to %d bear it; the sheets say which those are.", best)
 }
 

@@ -326,6 +326,18 @@ func (p *Page) Upload(files ...string) error {
 	return p.do("uploading", chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), files))
 }
 
+// UploadTo gives files to the file field whose label begins with the words.
+func (p *Page) UploadTo(label string, files ...string) error {
+	find := `[...document.querySelectorAll("input[type=file]")].find((e) => (e.labels?.[0]?.textContent ?? "").trim().startsWith(` + quote(label) + `))`
+	if err := p.Wait(find); err != nil {
+		return fmt.Errorf("uploading to %q: %w", label, err)
+	}
+	if _, err := Eval[bool](p, `(document.querySelectorAll("[data-chosen]").forEach((e) => delete e.dataset.chosen), `+find+`.dataset.chosen = "1", true)`); err != nil {
+		return err
+	}
+	return p.do("uploading to "+label, chromedp.SetUploadFiles(chromedp.CSS(`input[data-chosen]`), files))
+}
+
 // Shot is a PNG of what is seen.
 func (p *Page) Shot() ([]byte, error) {
 	time.Sleep(400 * time.Millisecond) // transitions and canvas drawing

@@ -95,7 +95,8 @@ export default function HeightsPage() {
               <span>
                 <b>{h.name}</b> ± {text(h.accuracyM, "spacing")}
                 <span className="block text-sm text-faint">
-                  {text(h.count, "count")} {h.kind === "grid" ? "cells" : "spot heights"}, {h.crs}; {h.how}
+                  {text(h.count, "count")} {h.kind === "grid" ? "cells" : "spot heights"}, {h.crs}
+                  {h.how && `; ${h.how}`}
                   {h.on && `, ${day(h.on)}`}
                 </span>
               </span>

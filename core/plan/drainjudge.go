@@ -49,7 +49,9 @@ func (c *computation) judgeDrains() {
 	} else if d.Network == nil && d.Cut == nil && d.Bed == nil {
 		note("no-line", finding.Mend, "Collector", "No line fits: the heights do not cover the block, or the ground has no fall that shows. Draw the collector by hand.", "method DRN-11")
 	}
-	if d.AccuracyM > 0.05 && (d.Network != nil || d.Cut != nil) {
+	if on := c.drainsLaid(); !on.IsZero() && (d.Network != nil || d.Cut != nil) {
+		note("laid", finding.Know, "Drains", fmt.Sprintf("The drains are recorded as laid by %s. The design stands as the plan of what was meant; read the lines and levels as they were measured over it.", on.Words()), "method DRN-9, common practice")
+	} else if d.AccuracyM > 0.05 && (d.Network != nil || d.Cut != nil) {
 		note("accuracy", finding.Mend, "Levels", fmt.Sprintf("The heights are known to ± %s. That is good enough to choose, not to dig: over 100 m at 0.2 %% a drain falls %s. Have the lines levelled to ± %s before setting out.", c.text(d.AccuracyM, units.Spacing), c.text(0.2, units.Spacing), c.text(0.05, units.Spacing)), "method DRN-10, common practice")
 	}
 	if choice.DitchM == nil && d.Network != nil {

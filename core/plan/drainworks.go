@@ -6,6 +6,7 @@ import (
 	"sort"
 	"strings"
 
+	"slowroot/core/civil"
 	"slowroot/core/drainage"
 	"slowroot/core/geo"
 	"slowroot/core/practice"
@@ -553,6 +554,18 @@ func (c *computation) drainJobs(jobs []Job, kinds map[string]string) []Job {
 		put("drain-bed", "bed", "Raise the beds", "bed", fmt.Sprintf("%s of bed, shaped %s high to stand %s, %s apart", c.text(b.Metres, units.Distance), c.text(b.FreshM, units.Spacing), c.text(b.Bed.HeightM, units.Spacing), c.text(b.Bed.CentreM, units.Spacing)), "roots stand out of the wet", "", 3, 1)
 	}
 	return jobs
+}
+
+// drainsLaid is the day the laying was recorded as done, under the sheet's own job where it has one.
+func (c *computation) drainsLaid() civil.Date {
+	if c.sheet != nil {
+		for id, kind := range c.taskKinds() {
+			if kind == "drain" {
+				return c.doneOn(id)
+			}
+		}
+	}
+	return c.doneOn("drain-lay")
 }
 
 // drainWords is the design in a line.

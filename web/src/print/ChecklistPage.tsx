@@ -1,9 +1,10 @@
 import { useState } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { changed, patchBlock, person, latest, useBlock, usePlan, type Schema } from "../api/client";
 import { sayError } from "../shell/Notices";
 import { Busy, Trouble } from "../shell/States";
 import { day } from "../units";
+import { PrintBar } from "./PrintBar";
 
 const states = [
   ["good", "Good"],
@@ -29,14 +30,7 @@ export default function ChecklistPage() {
       .finally(() => void changed());
   return (
     <article className="mx-auto max-w-[190mm] px-4 py-4 print:max-w-none print:p-0">
-      <div className="no-print mb-3 flex gap-2">
-        <button className="act act-first" onClick={() => window.print()}>
-          Print
-        </button>
-        <Link className="act" to={`/blocks/${id}/prepare`}>
-          Back to the block
-        </Link>
-      </div>
+      <PrintBar back={`/blocks/${id}/prepare`} />
       <header className="border-b-2 border-ink pb-1">
         <h1>Inspection of {plan.data.name}</h1>
         <p className="text-faint">

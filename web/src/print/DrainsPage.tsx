@@ -1,5 +1,5 @@
 import { useId, useState } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { useEstate, useLand, usePlan, type Plan } from "../api/client";
 import { BillTable, Laying } from "../drains/Bill";
 import { DrainLines } from "../drains/DrainSheet";
@@ -9,6 +9,7 @@ import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
 import { day } from "../units";
+import { PrintBar } from "./PrintBar";
 
 const scales = [250, 500, 1000, 1500, 2000, 2500, 5000];
 const paper = { wide: 180, high: 215 }; // mm that a page of A4 leaves
@@ -28,13 +29,7 @@ export default function DrainsPage() {
   const laterals = n?.laterals ?? [];
   return (
     <article className="mx-auto max-w-[190mm] px-4 py-4 print:max-w-none print:p-0">
-      <div className="no-print mb-3 flex flex-wrap items-center gap-2">
-        <button className="act act-first" onClick={() => window.print()}>
-          Print
-        </button>
-        <Link className="act" to={`/blocks/${id}/drains`}>
-          Back to the block
-        </Link>
+      <PrintBar back={`/blocks/${id}/drains`}>
         {laterals.length > 4 && (
           <label className="text-sm">
             <input type="checkbox" checked={all} onChange={(e) => setAll(e.target.checked)} /> a section of every lateral (
@@ -42,7 +37,7 @@ export default function DrainsPage() {
           </label>
         )}
         <span className="text-sm text-faint">Print at 100 %, not fitted to the page: then the scale holds.</span>
-      </div>
+      </PrintBar>
       <header className="flex items-baseline justify-between border-b-2 border-ink pb-1">
         <h1>Drains of {p.name}</h1>
         <span>

@@ -1,4 +1,4 @@
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { useBlock, useEstate, usePlan } from "../api/client";
 import { PlanKey, PlanSheet } from "../block/PlanSheet";
 import { weightWords } from "../block/weights";
@@ -6,6 +6,7 @@ import { YearTable } from "../block/YearTable";
 import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
 import { day } from "../units";
+import { PrintBar } from "./PrintBar";
 
 /** The block plan and the year table, on paper. */
 export default function PrintPage() {
@@ -22,14 +23,7 @@ export default function PrintPage() {
   const before = p.jobs.filter((j) => j.preparation || (j.age <= 1 && !j.preparation));
   return (
     <article className="mx-auto max-w-[190mm] px-5 py-4 print:max-w-none print:p-0">
-      <div className="no-print mb-4 flex gap-2">
-        <button className="act act-first" onClick={() => window.print()}>
-          Print
-        </button>
-        <Link className="act" to={`/blocks/${id}`}>
-          Back to the block
-        </Link>
-      </div>
+      <PrintBar back={`/blocks/${id}`} />
       <header className="flex items-baseline justify-between border-b-2 border-ink pb-1">
         <h1>{p.name}</h1>
         <span>

@@ -210,7 +210,7 @@ export default function StoresPage() {
               .map(({ p, i }) => (
                 <tr key={i}>
                   <td>{priced.find((x) => x.item === p.item)?.name ?? p.item}</td>
-                  <td className="num">
+                  <td className="num whitespace-nowrap">
                     {e.currency} {number(p.each, "plain")}
                   </td>
                   <td>{p.unit}</td>

@@ -180,6 +180,21 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
       {n && n.laterals.length + n.reaches.length > 0 && (
         <Pipes drains={[...n.reaches, ...n.laterals, ...(cut?.reaches ?? [])]} choose={choose} />
       )}
+      {n && n.missed.length > 0 && (
+        <details className="mt-2">
+          <summary className="cursor-pointer">
+            What no drain reaches: {n.missed.length} {n.missed.length === 1 ? "piece" : "pieces"}
+          </summary>
+          <ul className="text-sm">
+            {n.missed.map((m, i) => (
+              <li key={i}>
+                {text(m.areaM2, "area")} ({number(m.areaM2, "count")} m²) around {number(m.x, "distance")} east,{" "}
+                {text(m.y, "distance")} north of the middle of the block
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
       {!n && cut && <Pipes drains={cut.reaches} choose={choose} />}
     </div>
   );

@@ -93,6 +93,23 @@ export function Water({ plan, doc, draft }: StepProps) {
         />
       </label>
 
+      {plan.soil.pits.some((p) => p.wetness.seen) && (
+        <>
+          <h2 className="mt-5">What the pits show</h2>
+          <ul className="max-w-prose">
+            {plan.soil.pits
+              .filter((p) => p.wetness.seen)
+              .map((p) => (
+                <li key={p.name} className="border-b border-line py-0.5">
+                  <b>{p.name}</b>, from {text(p.wetness.depthCm, "depth")}: {p.wetness.signs.join(", ")}
+                  {p.restrictive && `; ${p.restrictive.what} stops the water at ${text(p.restrictive.topCm, "depth")}`}{" "}
+                  <span className="text-sm text-faint">confidence {p.wetness.confidence}</span>
+                </li>
+              ))}
+          </ul>
+        </>
+      )}
+
       <h2 className="mt-5">Dip wells</h2>
       <div className="no-print mt-1 mb-2 flex flex-wrap gap-2">
         {wells.map((x, i) => (
@@ -295,8 +312,9 @@ export function Water({ plan, doc, draft }: StepProps) {
         />
         {d.soil && (
           <p className="text-sm text-faint">
-            Designed with {text(d.soil.above, "seep")} above and {text(d.soil.below, "seep")} below drain level, by {d.soil.from};
-            it may be {d.soil.low.toFixed(1)} to {d.soil.high.toFixed(1)} times that.
+            Designed with {text(d.soil.above, "seep")} above drain level and{" "}
+            {d.soil.below > 0 ? `${text(d.soil.below, "seep")} below it` : "nothing below it, on the layer"}, by {d.soil.from}; it
+            may be {d.soil.low.toFixed(1)} to {d.soil.high.toFixed(1)} times that.
           </p>
         )}
       </div>

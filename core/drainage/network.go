@@ -20,6 +20,7 @@ type Layout struct {
 	Sides     int     // 1 or 2; 0 is both
 	EndM      float64 // laterals end so far off the edge they run at; 0 takes half the spacing
 	Alone     bool    // no laterals: an interceptor, a local drain, a drain along the ends of beds
+	Given     bool    // all its water is given: nothing of the block is shared out to it
 	Drawn     []Line  // laterals drawn by hand; they replace the pattern
 }
 
@@ -528,8 +529,11 @@ func Design(rings [][]XY, l Layout, t Task) (*Network, error) {
 	if ext == 0 {
 		ext = l.SpacingM / 2
 	}
-	areas, own, reached, missed := l.Reach(rings, n.Laterals, ext, 0)
-	n.ReachedM2, n.Missed = reached, missed
+	areas, own, missed := make([]float64, len(n.Laterals)), 0.0, []Missed{}
+	if !l.Given {
+		areas, own, n.ReachedM2, missed = l.Reach(rings, n.Laterals, ext, 0)
+	}
+	n.Missed = missed
 	for i := range n.Laterals {
 		n.Laterals[i].AreaM2 = areas[i]
 	}

@@ -194,7 +194,7 @@ func (c *computation) judgeNetwork(v *NetworkView, cut bool, note func(string, f
 	for _, x := range v.Laterals {
 		flat = math.Min(flat, x.Grade)
 	}
-	if least := drainage.MinimumGrade(0.075, 0.43, 0.015); !cut && oneOf(c.p.Drains.Soil.Texture, "sand", "loamy sand", "sandy loam", "silt", "silt loam") && flat < least {
+	if least := drainage.MinimumGrade(0.075, 0.43, 0.015); !cut && c.p.Drains.Soil != nil && oneOf(c.p.Drains.Soil.Texture, "sand", "loamy sand", "sandy loam", "silt", "silt loam") && flat < least {
 		note("silt", finding.Watch, "Fine sand and silt", fmt.Sprintf("The flattest lateral falls %s; in %s fine sand and silt settle below %s. A fabric round the pipe keeps them out.", c.text(flat, units.Grade), c.p.Drains.Soil.Texture, c.text(least, units.Grade)), "velocities: USDA-NRCS Conservation Practice Standard 606")
 	}
 }

@@ -238,21 +238,10 @@ func (c *computation) endDrain(d *DrainPlan, choice DrainChoice) {
 	if choice.DitchM != nil && *choice.DitchM > 0 {
 		t.OutletM = c.heightAt(line[0][0], line[0][1]) - math.Min(*choice.DitchM-drainage.OutletClearM, t.DepthM+0.1)
 	}
-	if n, err := drainage.Design(c.xy(), drainage.Layout{Collector: line, SpacingM: 2, Alone: true}, t); err == nil {
-		n.Missed, n.Troubles = []drainage.Missed{}, without(n.Troubles, "missed") // furrows bring the water
-		n.ReachedM2 = n.BlockM2
+	if n, err := drainage.Design(c.xy(), drainage.Layout{Collector: line, SpacingM: 2, Alone: true, Given: true}, t); err == nil {
+		n.ReachedM2 = n.BlockM2 // furrows bring the water
 		d.Network = c.view(n, line, suggested, false, d.Bed.Bed.CentreM, t.LayerM)
 	}
-}
-
-func without(of []drainage.Trouble, rule string) []drainage.Trouble {
-	out := []drainage.Trouble{}
-	for _, t := range of {
-		if t.Rule != rule {
-			out = append(out, t)
-		}
-	}
-	return out
 }
 
 // interceptor is a drain across the slope that stops water before it enters (method DRN-13): on the layer
@@ -284,8 +273,7 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
 	d.CatchM3Day = drainage.Interceptor(k, c.in.Land.Lie.SlopePct/100, layer-wet, layer-t.DepthM) * drainage.Length(line)
 	t.Q, t.ExtraM3S, t.LeastGrade = 0, d.CatchM3Day/86400, 0.002
 	t.OutletM = math.NaN() // its own outlet, at its own depth
-	if n, err := drainage.Design(c.xy(), drainage.Layout{Collector: line, SpacingM: 2, Alone: true}, t); err == nil {
-		n.Missed, n.Troubles = []drainage.Missed{}, without(n.Troubles, "missed")
+	if n, err := drainage.Design(c.xy(), drainage.Layout{Collector: line, SpacingM: 2, Alone: true, Given: true}, t); err == nil {
 		d.Cut = c.view(n, line, suggested, false, 0, t.LayerM)
 	}
 }
@@ -404,7 +392,7 @@ func (c *computation) drainBill(d *DrainPlan) {
 			kind := c.in.Block.drainChoice().Bed.Cover
 			add(k.line(capital(kind)+fmt.Sprintf(", %.1f m wide", b.CoverBuy), kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
 		}
-		add(k.line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, 2 to 5 cm deep under film"))
+		add(k.line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, 2 to 5 cm deep under film; heavy line lasts 8 to 10 years, thin tape a season"))
 		d.MachineH += b.MachineH
 	}
 	d.CostText = ""

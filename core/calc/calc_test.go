@@ -73,6 +73,7 @@ func TestCalculators(t *testing.T) {
 		{"WAT-2", "crop-coefficient", "kc", nil, 0.675},
 		{"WAT-3", "effective-rain", "storageAwareMm", nil, 41.06},
 		{"DRN-2 irrigation", "drain-discharge", "irrigationMmDay", nil, 1.20},
+		{"frequency factor of once in 5 years, 0.7195: mean 80, s 31.623", "design-storm", "mm", nil, 102.75},
 		{"DRN-3", "auger-hole", "kMDay", nil, 0.6972},
 		{"DRN-4", "drain-depth", "depthM", nil, 0.92},
 		{"DRN-5 row 2", "drain-spacing", "spacingM", nil, 23.31},

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"slowroot/core/climate"
 	"slowroot/core/drainage"
 	"slowroot/core/earthwork"
 	"slowroot/core/finding"
@@ -54,6 +55,26 @@ func drains() []Calculator {
 				a := 1000 * drainage.IrrigationDischarge(in.num("grossMm"), in.num("efficiency"), in.num("percolates"), in.num("intervalDays"))
 				r.Outputs["irrigationMmDay"], r.Outputs["stormMmDay"], r.Outputs["porosity"] = a, 1000*drainage.StormDischarge(in.num("stormMm"), in.num("storedMm"), in.num("runoffMm"), in.num("stormDays")), drainage.Porosity(in.num("kMDay"))
 				r.show("irrigationMmDay", "Irrigation losses", "I·(1 − Ea)·f / interval", fmt.Sprintf("%g·(1 − %g)·%g / %g", in.num("grossMm"), in.num("efficiency"), in.num("percolates"), in.num("intervalDays")), a, "mm/day", "method DRN-2")
+				return nil
+			}},
+		{Name: "design-storm", Title: "Rain that comes once in some years", Source: "method DRN-2; Gumbel, Statistics of Extremes, 1958; frequency factor from memory: Chow, 1951", Purpose: "From the most rain of each year in a run of days, what is reached once in a number of years.",
+			Inputs: []Field{numbers("maxima", "mm", "the most of each year", 0, 3000).or([]float64{40, 60, 80, 100, 120}), number("years", "years", "once in", 1.01, 1000).or(5.0)}, Outputs: []Field{out("mm", "mm", "reached once in those years"), out("mean", "mm", "mean of the maxima"), out("sd", "mm", "standard deviation"), out("factor", "", "frequency factor")},
+			run: func(in values, r *Result) error {
+				l := in.list("maxima")
+				if len(l) < 5 {
+					return finding.Bad("inputs.maxima", len(l), "are too few years", "five or more")
+				}
+				mean, sd := climate.MeanSD(l)
+				v := climate.Gumbel(l, in.num("years"))
+				factor := 0.0
+				if sd > 0 {
+					factor = (v - mean) / sd
+				}
+				r.Outputs["mm"], r.Outputs["mean"], r.Outputs["sd"], r.Outputs["factor"] = v, mean, sd, factor
+				r.show("mm", "Design storm", "mean + K·s, K = −(√6/π)·(0.5772 + ln ln(T/(T − 1)))", fmt.Sprintf("%.1f + %.4f·%.2f", mean, factor, sd), v, "mm", "Gumbel, 1958")
+				if float64(len(l)) < in.num("years")/2 {
+					r.warn("drain.few-years", "Years", fmt.Sprintf("%d years of record for a storm of once in %g: a rough figure.", len(l), in.num("years")), "common practice, no source")
+				}
 				return nil
 			}},
 		{Name: "auger-hole", Title: "Permeability from an auger hole", Source: "method DRN-3, Ernst; " + ilri16 + ", chapter 12; van Beers, 1958", Purpose: "K from how fast the water rises in a hole that was bailed out.",

@@ -98,6 +98,12 @@ func (s *Service) putEstate(ctx context.Context, who, what string, revision int,
 	if err := e.Valid(); err != nil {
 		return EstateDoc{}, err
 	}
+	if e.People == nil { // taken away whole, they are none
+		e.People = []plan.Person{}
+	}
+	if e.Climate == nil {
+		e.Climate = []plan.Month{}
+	}
 	body, err := json.Marshal(e)
 	if err != nil {
 		return EstateDoc{}, err

@@ -89,12 +89,6 @@ func (p Liming) Product(pure float64) float64 {
 	return pure * 100 / p.Effective() * 100 / (100 - p.MoisturePct)
 }
 
-// MgSupplied is cmolc of Mg per dm³ of 20 cm soil that 1 t/ha brings.
-func (p Liming) MgSupplied() float64 { return 0.02481 * p.MgOPct }
-
-// CaSupplied is cmolc of Ca likewise.
-func (p Liming) CaSupplied() float64 { return 0.01783 * p.CaOPct }
-
 // Kind is dolomitic, magnesian or calcitic by MgO (common practice).
 func (p Liming) Kind() string {
 	switch {

@@ -27,7 +27,7 @@ var fieldInputs = []Field{number("qMDay", "m/day", "design discharge", 0.0001, 0
 	number("thickM", "m", "from drain level to what stops water", 0, 50).or(2.0), number("r0M", "m", "radius of the pipe or envelope", 0.02, 0.5).or(0.05)}
 
 func (v values) field() drainage.Field {
-	return drainage.Field{Ka: v.num("kaMDay"), Kb: v.num("kbMDay"), Thick: v.num("thickM"), U: math.Pi * v.num("r0M"), H: v.num("hM"), Q: v.num("qMDay")}
+	return drainage.Field{Ka: v.num("kaMDay"), Kb: v.num("kbMDay"), Thick: v.num("thickM"), U: drainage.WetPerimeter(2 * v.num("r0M")), H: v.num("hM"), Q: v.num("qMDay")}
 }
 
 func drains() []Calculator {

@@ -81,9 +81,6 @@ func Longwave(tmin, tmax, vapour, rs, rso float64) float64 {
 // SoilHeat is G of a month from the monthly mean temperatures before, at and after it.
 func SoilHeat(before, after float64) float64 { return 0.07 * (after - before) }
 
-// SoilHeatKnown is G when only the month before is known.
-func SoilHeatKnown(before, now float64) float64 { return 0.14 * (now - before) }
-
 // Hargreaves is reference evapotranspiration from temperature alone, mm a day.
 func Hargreaves(tmin, tmax, ra float64) float64 {
 	return 0.0023 * ((tmin+tmax)/2 + 17.8) * math.Sqrt(math.Max(0, tmax-tmin)) * 0.408 * ra

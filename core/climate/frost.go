@@ -26,12 +26,8 @@ type FrostRisk struct {
 	Rough      bool    `json:"rough"` // fewer than ten years
 }
 
-// Spring is the day after which frost still comes with probability p; Autumn the day by which it has
-// come with probability p. Fewer than three frosts are refused.
-func (f FrostDates) Spring(p float64) (FrostRisk, error) { return f.at(p, 1-p, true) }
-func (f FrostDates) Autumn(p float64) (FrostRisk, error) { return f.at(p, p, false) }
-
-func (f FrostDates) at(p, q float64, up bool) (FrostRisk, error) {
+// Spring is the day after which frost still comes with probability p. Fewer than three frosts are refused.
+func (f FrostDates) Spring(p float64) (FrostRisk, error) {
 	n := len(f.Days)
 	if n < 3 {
 		return FrostRisk{}, finding.Bad("years", n, "years with frost are too few for a risk", "3 or more; 10 for a fit")
@@ -44,15 +40,12 @@ func (f FrostDates) at(p, q float64, up bool) (FrostRisk, error) {
 		r.FrostShare = float64(n) / float64(f.Years)
 	}
 	r.Mean, r.SD = MeanSD(f.Days)
-	r.Normal, r.Empirical = r.Mean+r.SD*NormalQuantile(q), Quantile(f.Days, q)
+	r.Normal, r.Empirical = r.Mean+r.SD*NormalQuantile(1-p), Quantile(f.Days, 1-p)
 	x := r.Normal
 	if n >= 30 {
 		x = r.Empirical
 	}
-	r.Day = int(math.Floor(x))
-	if up {
-		r.Day = int(math.Ceil(x))
-	}
+	r.Day = int(math.Ceil(x))
 	return r, nil
 }
 
@@ -71,11 +64,6 @@ func BloomLoss(tC, t10, t90 float64) float64 {
 		return 0.9
 	}
 	return 0.1 + 0.8*(t10-tC)/(t10-t90)
-}
-
-// ColdSite is what is added to a station's minima for where the block lies (common practice).
-func ColdSite(place string) float64 {
-	return map[string]float64{"pocket": -2, "slope": 0, "upper slope": 1}[place]
 }
 
 // MeanSD is the mean and the standard deviation of a sample.

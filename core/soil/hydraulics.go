@@ -61,14 +61,6 @@ func FromTexture(f Fractions, omPct, density, stones float64) (Water, error) {
 // log scale (common practice, no source).
 const KsFactor = 2.5
 
-// HeldByClass is available water in m³/m³ by class, low and high: Allen, Pereira, Raes & Smith, FAO
-// Irrigation and Drainage Paper 56, 1998, Table 19. Classes the table does not list give false.
-func HeldByClass(c Class) (low, high float64, ok bool) {
-	v, ok := map[Class][2]float64{Sand: {0.05, 0.11}, LoamySand: {0.06, 0.12}, SandyLoam: {0.11, 0.15}, Loam: {0.13, 0.18}, SiltLoam: {0.13, 0.19},
-		Silt: {0.16, 0.20}, SiltyClayLoam: {0.13, 0.18}, SiltyClay: {0.13, 0.19}, Clay: {0.12, 0.20}}[c]
-	return v[0], v[1], ok
-}
-
 // LimitingDensity is the bulk density in g/cm³ at which roots begin to suffer and at which they stop
 // (from memory: USDA-NRCS soil quality indicator sheet, bulk density).
 func LimitingDensity(c Class) (suffer, stop float64) {

@@ -1,6 +1,7 @@
 package amend
 
 import (
+	"fmt"
 	"math"
 
 	"slowroot/core/finding"
@@ -40,22 +41,13 @@ func (p Liming) Valid(field string) error {
 	}{{"neutralisingPct", p.NeutralisingPct, 180}, {"caoPct", p.CaOPct, 100}, {"mgoPct", p.MgOPct, 100}, {"reactivityPct", p.ReactivityPct, 100},
 		{"moisturePct", p.MoisturePct, 90}, {"effectivePct", p.EffectivePct, 180}} {
 		if !(v.x >= 0 && v.x <= v.most) {
-			return finding.Bad(field+"."+v.name, v.x, "is not a figure of a liming material", "0 to "+trim(v.most)+" %")
+			return finding.Bad(field+"."+v.name, v.x, "is not a figure of a liming material", fmt.Sprintf("0 to %g %%", v.most))
 		}
 	}
 	if s := p.Sieves.sum(); s != 0 && math.Abs(s-100) > 1 {
 		return finding.Bad(field+".sieves", s, "the sieve fractions do not make a whole", "a sum of 99 to 101 %, or none")
 	}
 	return nil
-}
-
-func trim(v float64) string {
-	if v == 180 {
-		return "180"
-	} else if v == 90 {
-		return "90"
-	}
-	return "100"
 }
 
 // Neutralising is the neutralising value in % of CaCO₃: given, or 1.785·CaO + 2.483·MgO (molar ratios

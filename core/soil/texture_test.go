@@ -247,3 +247,18 @@ func TestReports(t *testing.T) {
 		t.Error("an unknown unit was taken")
 	}
 }
+
+// Water held by texture class against the ranges of Allen, Pereira, Raes & Smith, FAO Irrigation and Drainage Paper 56,
+// 1998, Table 19 (field capacity less wilting point, m³/m³): an independent table. The regressions lie in the range or
+// within 0.05 of it; silt differs most, 0.247 against 0.20.
+func TestWaterHeldAgainstFAO56(t *testing.T) {
+	for c, r := range map[Class][2]float64{Sand: {0.05, 0.11}, LoamySand: {0.06, 0.12}, SandyLoam: {0.11, 0.15}, Loam: {0.13, 0.18}, SiltLoam: {0.13, 0.19}, Silt: {0.16, 0.20}, SiltyClayLoam: {0.13, 0.18}, SiltyClay: {0.13, 0.19}, Clay: {0.12, 0.20}} {
+		w, err := FromTexture(c.Typical(), 2.5, 1, 0)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if held := w.FieldCapacity - w.WiltingPoint; held < r[0]-0.05 || held > r[1]+0.05 {
+			t.Errorf("%s holds %.3f, FAO 56 gives %g to %g", c, held, r[0], r[1])
+		}
+	}
+}

@@ -143,3 +143,44 @@ func TestDrainLinesAsGeoJSON(t *testing.T) {
 		t.Errorf("%+v %v", got, err)
 	}
 }
+
+func FuzzReadDrains(f *testing.F) {
+	f.Add([]byte(`{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"kind":"collector","spacingM":12},"geometry":{"type":"LineString","coordinates":[[172,-38],[172.001,-38]]}}]}`))
+	f.Add([]byte(`{"type":"Feature","properties":{"kind":"interceptor"},"geometry":{"type":"LineString","coordinates":[[1,2],[3,4]]}}`))
+	f.Add([]byte(`{"type":"FeatureCollection","features":[{"type":"Feature","properties":null,"geometry":null}]}`))
+	f.Fuzz(func(t *testing.T, text []byte) {
+		got, err := geojson.ReadDrains(text)
+		if err == nil && len(got.Collector) < 2 && len(got.Interceptor) < 2 {
+			t.Fatalf("taken without a line: %+v", got)
+		}
+		for _, l := range got.Laterals {
+			if err == nil && len(l.Line) < 2 {
+				t.Fatal("a lateral of one point")
+			}
+		}
+	})
+}
+
+// Lines drawn in another program keep their order, take numbers where they have no names, and spacing and depth
+// only where the file says them.
+func TestDrainsDrawnElsewhere(t *testing.T) {
+	feature := func(props, coords string) string {
+		return `{"type":"Feature","properties":{` + props + `},"geometry":{"type":"LineString","coordinates":[` + coords + `]}}`
+	}
+	text := `{"type":"FeatureCollection","features":[` + strings.Join([]string{
+		feature(`"kind":"lateral"`, "[172.0001,-38.0001],[172.0005,-38.0002]"),
+		feature(`"kind":"collector","color":"red"`, "[172,-38],[172,-38.001]"),
+		feature(`"kind":"lateral","id":"East 2"`, "[172.0001,-38.0004],[172.0005,-38.0004],[172.0009,-38.0005]"),
+		`{"type":"Feature","properties":{"kind":"pit"},"geometry":{"type":"Point","coordinates":[172,-38]}}`}, ",") + `]}`
+	got, err := geojson.ReadDrains([]byte(text))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if len(got.Laterals) != 2 || got.Laterals[0].ID != "" || got.Laterals[1].ID != "East 2" || len(got.Laterals[1].Line) != 3 || got.SpacingM != 0 || got.DepthM != 0 || got.Remedy != "gridiron" {
+		t.Errorf("%+v", got)
+	}
+	b := plan.Block{Drains: &plan.DrainChoice{SpacingM: 14, Source: "rain"}}.TakeDrains(got, plan.Choice{By: "T"})
+	if b.Drains.SpacingM != 14 || b.Drains.Source != "rain" || len(b.Drains.Laterals) != 2 || b.Decided[plan.DrainFork].By != "T" {
+		t.Errorf("%+v %+v", b.Drains, b.Decided)
+	}
+}

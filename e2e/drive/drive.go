@@ -274,7 +274,7 @@ func (p *Page) Keys(keys string) error { return p.do("keys "+keys, chromedp.KeyE
 
 // Key presses one named key, such as Home or ArrowRight.
 func (p *Page) Key(name string) error {
-	code := map[string]string{"Home": kb.Home, "End": kb.End, "ArrowRight": kb.ArrowRight, "ArrowLeft": kb.ArrowLeft, "Tab": kb.Tab}[name]
+	code := map[string]string{"Home": kb.Home, "End": kb.End, "ArrowRight": kb.ArrowRight, "ArrowLeft": kb.ArrowLeft, "ArrowUp": kb.ArrowUp, "ArrowDown": kb.ArrowDown, "PageDown": kb.PageDown, "Tab": kb.Tab}[name]
 	if code == "" {
 		return fmt.Errorf("no key is called %q", name)
 	}

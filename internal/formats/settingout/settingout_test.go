@@ -179,7 +179,7 @@ func TestDrainsDrawnElsewhere(t *testing.T) {
 	if len(got.Laterals) != 2 || got.Laterals[0].ID != "" || got.Laterals[1].ID != "East 2" || len(got.Laterals[1].Line) != 3 || got.SpacingM != 0 || got.DepthM != 0 || got.Remedy != "gridiron" {
 		t.Errorf("%+v", got)
 	}
-	b := plan.Block{Drains: &plan.DrainChoice{SpacingM: 14, Source: "rain"}}.TakeDrains(got, plan.Choice{By: "T"})
+	b := plan.Block{Found: plan.Found{Drains: &plan.DrainChoice{SpacingM: 14, Source: "rain"}}}.TakeDrains(got, plan.Choice{By: "T"})
 	if b.Drains.SpacingM != 14 || b.Drains.Source != "rain" || len(b.Drains.Laterals) != 2 || b.Decided[plan.DrainFork].By != "T" {
 		t.Errorf("%+v %+v", b.Drains, b.Decided)
 	}

@@ -154,3 +154,25 @@ func TestStoresFeedTheBill(t *testing.T) {
 	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Bill and files"), page.Says(strings.ReplaceAll(cost(), "\u00a0", "\u00a0")))
 	must(t, page.Go("/stores"), page.Press("Add a material"), page.Wait(`document.querySelectorAll("table")[0].querySelectorAll("tbody tr").length === 4`), page.Press("Undo"), page.Wait(`document.querySelectorAll("table")[0].querySelectorAll("tbody tr").length === 3`))
 }
+
+// Undo takes back what stands last, also when it is pressed before the page has heard of the change; but never a
+// change of somebody else's that the reader has not seen.
+func TestUndoIsOfWhatStandsLast(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	foot := blocks(t, prog.URL)["Orchard Foot"]
+	page := open(t, prog.URL, 1280, 900)
+	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Water table"), page.Type("Drain depth", "1"), page.Says("Undo"), page.Wait(`[...document.querySelectorAll("button")].find((b) => b.textContent === "Undo" && !b.disabled)`))
+	var d struct{ Revision int }
+	ask(t, "GET", prog.URL+"/api/v1/blocks/"+foot.ID, "", nil, &d)
+	if s := ask(t, "PATCH", prog.URL+"/api/v1/blocks/"+foot.ID, `{"notes":"wet since Monday"}`, map[string]string{"If-Match": fmt.Sprintf("%q", fmt.Sprint(d.Revision)), "Content-Type": "application/merge-patch+json", "X-Person": "Ruan%20Petherick"}, nil); s != 200 {
+		t.Fatal(s)
+	}
+	must(t, page.Press("Undo"), page.Says("Meanwhile Ruan Petherick made a change"))
+	var now struct{ Block struct{ Notes string } }
+	ask(t, "GET", prog.URL+"/api/v1/blocks/"+foot.ID, "", nil, &now)
+	if now.Block.Notes != "wet since Monday" {
+		t.Error("a change nobody here had seen is undone")
+	}
+	// seen now, it can be undone
+	must(t, page.Wait(`document.querySelector("button[title='Changed notes of Orchard Foot']")`), page.Press("Undo"), page.Says("Undone: Changed notes of Orchard Foot"))
+}

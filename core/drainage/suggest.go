@@ -40,7 +40,7 @@ func Suggest(pattern string, rings [][]XY, ground func(x, y float64) float64, sp
 		}
 		return []XY{out, head}
 	}
-	return lowSide(ring, ground)
+	return bestSide(rings, ring, ground, spacing)
 }
 
 // distinct is a ring without its closing point.
@@ -152,13 +152,131 @@ func valley(p, u XY, rings [][]XY, ground func(x, y float64) float64) (XY, bool)
 	return at, found
 }
 
-// lowSide follows the boundary, 2 m inside it, along the low side: both ways from the lowest point until it
-// turns away, with the outlet at the lower end where the ground there is hardly higher than the lowest; else
-// from the lowest point along the side that rises less.
-func lowSide(ring []XY, ground func(x, y float64) float64) []XY {
-	low := lowest(ring, ground)
-	at := func(i int) int { return (i%len(ring) + len(ring)) % len(ring) }
+// bestSide is the collector of a gridiron: of the sides of the block, the low side on both ways from the lowest
+// point, and a line through the middle, the one whose laterals reach most of the block without running downhill or
+// beyond what can be flushed. The outlet is its lower end.
+func bestSide(rings [][]XY, ring []XY, ground func(x, y float64) float64, spacing float64) []XY {
 	z := func(p XY) float64 { return ground(p[0], p[1]) }
+	var best []XY
+	most := math.Inf(-1)
+	try := func(line []XY) {
+		if len(line) < 2 || Length(line) < 20 {
+			return
+		}
+		if z(line[len(line)-1]) < z(line[0]) {
+			turned := make([]XY, len(line))
+			for i, p := range line {
+				turned[len(line)-1-i] = p
+			}
+			line = turned
+		}
+		line = straightened(line)
+		if dist(line[0], line[len(line)-1]) < 10 {
+			return
+		}
+		if v := worth(rings, line, z, spacing); v > most+1e-9 {
+			most, best = v, line
+		}
+	}
+	for _, side := range sides(ring) {
+		try(side)
+	}
+	try(lowSide(ring, z))
+	middle := centre(ring)
+	for _, a := range []XY{inset(ring, lowest(ring, ground), 1), middle} {
+		for k := range 6 {
+			u := XY{math.Cos(float64(k) * math.Pi / 6), math.Sin(float64(k) * math.Pi / 6)}
+			if a != middle {
+				if k > 0 {
+					break
+				}
+				u = unit(sub(middle, a))
+			}
+			fore, _, ok := cast(middle, u, rings[:1])
+			aft, _, back := cast(middle, XY{-u[0], -u[1]}, rings[:1])
+			if !ok || !back || fore < 10 || aft < 10 {
+				continue
+			}
+			line := []XY{along(middle, u, 1-aft), along(middle, u, fore-1)}
+			if way := round(line[0], line[1], rings[1:]); way != nil {
+				line = way
+			}
+			try(line)
+		}
+	}
+	return best
+}
+
+// worth is the share of the block that laterals square to a line reach, less what lies badly: laterals that would
+// run downhill from it or cannot be flushed, and a collector that falls away from its outlet.
+func worth(rings [][]XY, line []XY, z func(XY) float64, spacing float64) float64 {
+	l := Layout{Collector: line, SpacingM: math.Max(8, spacing), AngleDeg: 90}
+	laterals := l.lay(rings)
+	_, _, reached, _ := l.Reach(rings, laterals, l.SpacingM/2, l.SpacingM/2)
+	bad, total := 0.0, 1.0
+	for _, d := range laterals {
+		total += d.LengthM
+		if sag(d.Points, z) > 0.3 {
+			bad += d.LengthM
+		} else {
+			bad += 2 * math.Max(0, d.LengthM-0.8*mostLateralM)
+		}
+	}
+	v := reached/Area(rings) - bad/total
+	if s := sag(line, z); s > 0.25 {
+		v -= math.Min(0.6, 0.3+s)
+	}
+	return v
+}
+
+// sag is how far the ground along a line, from its lower end, falls back below where it has been: a pipe that must
+// rise loses so much of its cover.
+func sag(line []XY, z func(XY) float64) float64 {
+	top, worst := math.Inf(-1), 0.0
+	long := Length(line)
+	n := math.Max(4, math.Ceil(long/15))
+	for k := 0.0; k <= n; k++ {
+		p, _ := At(line, long*k/n)
+		top = math.Max(top, z(p))
+		worst = math.Max(worst, top-z(p))
+	}
+	return worst
+}
+
+// sides are the stretches of the ring between corners that turn by more than 40°, 2 m inside it.
+func sides(ring []XY) [][]XY {
+	n := len(ring)
+	corner := func(i int) bool {
+		u, v := unit(sub(ring[i], ring[(i+n-1)%n])), unit(sub(ring[(i+1)%n], ring[i]))
+		return u[0]*v[0]+u[1]*v[1] < math.Cos(40*math.Pi/180)
+	}
+	start := -1
+	for i := range ring {
+		if corner(i) {
+			start = i
+			break
+		}
+	}
+	if start < 0 {
+		return nil
+	}
+	var out [][]XY
+	line := []XY{inset(ring, start, 2)}
+	for k := 1; k <= n; k++ {
+		i := (start + k) % n
+		line = append(line, inset(ring, i, 2))
+		if corner(i) {
+			out = append(out, line)
+			line = []XY{inset(ring, i, 2)}
+		}
+	}
+	return out
+}
+
+// lowSide follows the boundary, 2 m inside it, both ways from the lowest point until it turns away.
+func lowSide(ring []XY, z func(XY) float64) []XY {
+	low := lowest(ring, func(x, y float64) float64 { return z(XY{x, y}) })
+	at := func(i int) int { return (i%len(ring) + len(ring)) % len(ring) }
 	walk := func(way int) []XY {
 		var out []XY
 		var first XY
@@ -173,33 +291,11 @@ func lowSide(ring []XY, ground func(x, y float64) float64) []XY {
 		}
 		return out
 	}
-	start := inset(ring, low, 2)
-	on, back := walk(1), walk(-1)
-	whole := []XY{}
-	for i := len(back) - 1; i >= 0; i-- {
-		whole = append(whole, back[i])
+	var whole []XY
+	for i, back := 0, walk(-1); i < len(back); i++ {
+		whole = append(whole, back[len(back)-1-i])
 	}
-	whole = append(append(whole, start), on...)
-	if z(whole[len(whole)-1]) < z(whole[0]) {
-		for i, j := 0, len(whole)-1; i < j; i, j = i+1, j-1 {
-			whole[i], whole[j] = whole[j], whole[i]
-		}
-	}
-	if len(on) > 0 && len(back) > 0 {
-		u, v := unit(sub(on[0], start)), unit(sub(start, back[0]))
-		if u[0]*v[0]+u[1]*v[1] > math.Cos(50*math.Pi/180) && z(whole[0])-z(start) < 0.25 {
-			return straightened(whole)
-		}
-	}
-	var best []XY
-	rise := math.Inf(1)
-	for _, side := range [][]XY{on, back} {
-		line := append([]XY{start}, side...)
-		if l := Length(line); l > 20 && (z(line[len(line)-1])-z(start))/l < rise {
-			rise, best = (z(line[len(line)-1])-z(start))/l, line
-		}
-	}
-	return straightened(best)
+	return append(append(whole, inset(ring, low, 2)), walk(1)...)
 }
 
 // straightened leaves out the points of a line that lie within half a metre of the line without them.

@@ -127,13 +127,12 @@ func (c *computation) judgeEvidence(d DrainPlan, choice DrainChoice, note func(s
 func (c *computation) judgeSpacing(d DrainPlan, note func(string, finding.Weight, string, string, string, ...finding.Remedy)) {
 	if d.SpacingM > d.Spacings[1]+0.01 {
 		f := d.field(1)
-		note("wide", finding.Mend, "Spacing", fmt.Sprintf("At %s the design discharge raises the water to %s below the surface midway; %s is asked for.", c.text(d.SpacingM, units.Spacing), c.text(math.Max(0, d.DepthM-f.Height(d.SpacingM)), units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing)), "method DRN-5, Hooghoudt",
+		note("wide", finding.Mend, "Spacing", fmt.Sprintf("At %s the design discharge raises the water to %s below the surface midway; %s is asked for.", c.text(d.SpacingM, units.Spacing), c.text(math.Max(0, d.level()-f.Height(d.SpacingM)), units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing)), "method DRN-5, Hooghoudt",
 			finding.Remedy{Label: "The computed spacing", Patch: drainPatch(map[string]any{"spacingM": nil})})
 	}
 	if d.Hours > d.Criterion.Hours {
-		ht := math.Max(0.02, d.DepthM-d.Criterion.BackM)
 		s, u := d.Soil, drainage.EnvelopePerimeter(stoneM, stoneM)
-		l, _ := drainage.FallSpacing(s.Above, s.Pores, d.DepthM, ht, d.Criterion.Hours/24, s.ThickM, u)
+		l, _ := drainage.FallSpacing(s.Above, s.Pores, d.level(), d.back(), d.Criterion.Hours/24, s.ThickM, u)
 		f := finding.Remedy{Label: "Spacing " + c.text(math.Floor(2*l)/2, units.Spacing), Patch: drainPatch(map[string]any{"spacingM": math.Max(2, math.Floor(2*l)/2)})}
 		sentence := fmt.Sprintf("After a wet spell the water needs %s to fall below %s; the crop bears %s.", c.text(d.Hours, units.Hours), c.text(d.Criterion.BackM, units.Spacing), c.text(d.Criterion.Hours, units.Hours))
 		if math.Floor(2*l)/2 < 2 || s.ThickM == 0 {
@@ -154,7 +153,7 @@ func (c *computation) judgeSpacing(d DrainPlan, note func(string, finding.Weight
 }
 
 // mends is what helps against a trouble of a network.
-var mends = map[string]string{"cover": "Lower the outlet, move the line to lower ground, or fill there", "layer": "Lie shallower there, or lead the line round the rise", "reach": "Move the line, or dig that part by excavator with shoring", "outlet": "Move the outlet to lower ground", "velocity": "A closed pipe or a drop pit there",
+var mends = map[string]string{"cover": "Lower the outlet, move the line to lower ground, or fill there", "layer": "Lie shallower there, or lead the line round the rise", "reach": "Move the line, or dig that part by excavator with shoring", "outlet": "Move the outlet to lower ground", "velocity": "An unperforated pipe or a drop pit there",
 	"size": "Cut the block with a second collector", "long": "Cut the block with a second collector", "crossing": "Move one of them", "missed": "Draw a lateral into it, or leave it out"}
 
 // judgeNetwork gathers the troubles of a network by kind: the first of each in words, the rest counted.

@@ -299,7 +299,12 @@ func (c *computation) roots() float64 {
 
 // drainDepth finds how deep a drain may lie and what decides it (method DRN-4).
 func (c *computation) drainDepth(d *DrainPlan, choice DrainChoice) {
-	up := []drainage.Limit{{Name: fmt.Sprintf("roots, %s and %s below them", c.text(c.roots(), units.Spacing), c.text(drainage.RootsMarginM, units.Spacing)), DepthM: c.roots() + drainage.RootsMarginM}}
+	// deeper than this gives the roots nothing; a crop that wants the water below its roots still needs the head
+	air, what := c.roots(), "roots"
+	if d.Criterion.SteadyM > air {
+		air, what = d.Criterion.SteadyM, "water table asked for"
+	}
+	up := []drainage.Limit{{Name: fmt.Sprintf("%s, %s, and %s below", what, c.text(air, units.Spacing), c.text(drainage.RootsMarginM, units.Spacing)), DepthM: air + drainage.RootsMarginM}}
 	if i, ok := c.governing(); ok {
 		if r := c.stops(i); r != nil {
 			up = append(up, drainage.Limit{Name: r.What + " that stops the water", DepthM: r.TopCm / 100})
@@ -327,7 +332,7 @@ func (c *computation) drainDepth(d *DrainPlan, choice DrainChoice) {
 	if choice.DitchM != nil && *choice.DitchM <= 0 {
 		d.Refused = "there is no outlet: a drain that runs nowhere is not designed"
 	}
-	d.HeadM = d.DepthM - d.Criterion.SteadyM
+	d.HeadM = d.level() - d.Criterion.SteadyM
 	if d.Refused == "" && d.HeadM < 0.05 {
 		d.Refused = fmt.Sprintf("a drain at %s lies above or hardly below the water table of %s that is asked for", c.text(d.DepthM, units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing))
 	}
@@ -362,14 +367,14 @@ func (c *computation) drainSoil(d *DrainPlan, choice DrainChoice) {
 	if stop != nil {
 		end, s.LayerM, s.Layer = stop.TopCm/100, stop.TopCm/100, stop.What
 	}
-	s.ThickM = math.Max(0, end-d.DepthM)
+	s.ThickM = math.Max(0, end-d.level())
 	for _, l := range v.Layers {
 		if l.TopCm/100 <= d.DepthM && d.DepthM <= l.BottomCm/100+1e-9 {
 			s.Texture = string(l.Class)
 		}
 	}
-	below := c.slabs(i, d.DepthM, end)
-	s.Above, s.Below = meanK(c.slabs(i, math.Min(d.Criterion.SteadyM, d.DepthM/2), d.DepthM)), meanK(below)
+	below := c.slabs(i, d.level(), end)
+	s.Above, s.Below = meanK(c.slabs(i, math.Min(d.Criterion.SteadyM, d.DepthM/2), d.level())), meanK(below)
 	var ks []float64
 	for _, h := range choice.Holes {
 		k, err := drainage.AugerHole(h.RadiusCm, h.DepthCm, h.FirstCm-h.RiseCm/2, h.FirstCm, h.RiseCm, h.Seconds, h.OnLayer)
@@ -434,6 +439,13 @@ func (c *computation) drainDischarge(d *DrainPlan, choice DrainChoice) {
 	d.DischargeM = d.Discharges[taken].MmDay
 }
 
+// level is how deep the water stands in a drain: at the middle of the pipe. Spacing and recovery are reckoned from
+// there, profiles from the invert.
+func (d *DrainPlan) level() float64 { return d.DepthM - lateralPipe.OuterM/2 }
+
+// back is the height above drain level the water must fall to after a wet spell.
+func (d *DrainPlan) back() float64 { return math.Max(0.02, d.level()-d.Criterion.BackM) }
+
 // field is the soil with its permeability times a factor, as the spacing formulas take it.
 func (d *DrainPlan) field(factor float64) drainage.Field {
 	return drainage.Field{Ka: d.Soil.Above * factor, Kb: d.Soil.Below * factor, Thick: d.Soil.ThickM, U: drainage.EnvelopePerimeter(stoneM, stoneM), H: d.HeadM, Q: d.DischargeM / 1000}
@@ -466,8 +478,8 @@ func (c *computation) drainSpacing(d *DrainPlan, choice DrainChoice) {
 	}
 	hours := func(f float64) float64 {
 		g := d.field(f)
-		eq := drainage.EquivalentDepth(d.SpacingM, d.Soil.ThickM, g.U) + (d.DepthM+math.Max(0.02, d.DepthM-d.Criterion.BackM))/4
-		return 24 * drainage.FallDays(g.Ka, eq, d.Soil.Pores, d.SpacingM, d.DepthM, math.Max(0.02, d.DepthM-d.Criterion.BackM))
+		eq := drainage.EquivalentDepth(d.SpacingM, d.Soil.ThickM, g.U) + (d.level()+d.back())/4
+		return 24 * drainage.FallDays(g.Ka, eq, d.Soil.Pores, d.SpacingM, d.level(), d.back())
 	}
 	if d.SpacingM < closestM && choice.SpacingM == 0 {
 		d.Refused = fmt.Sprintf("drains would have to lie %s apart: the soil lets too little water through", c.text(d.SpacingM, units.Spacing))
@@ -487,7 +499,7 @@ func (c *computation) drainSeason(d *DrainPlan) {
 		f.Q = mm / 1000
 		m := TableMonth{Month: name, Recharge: mm}
 		for _, h := range f.Shape(d.SpacingM, 24) {
-			m.Depths = append(m.Depths, math.Max(0, d.DepthM-h))
+			m.Depths = append(m.Depths, math.Max(0, d.level()-h))
 		}
 		m.MidM = m.Depths[12]
 		d.Season = append(d.Season, m)
@@ -523,7 +535,7 @@ func (c *computation) drainFigures(d *DrainPlan) {
 		if d.WantedM > 0 {
 			sub += fmt.Sprintf("; wanted %.2f", d.WantedM)
 		}
-		c.step("drain.depth", "Depth of the invert", "min(roots + 0.35 m; what stops the water; outlet; machine)", sub, d.DepthM, units.Spacing, "method DRN-4, common practice, no source", in...)
+		c.step("drain.depth", "Depth of the invert", "min(roots or water table asked for + 0.35 m; what stops the water; outlet; machine)", sub, d.DepthM, units.Spacing, "method DRN-4, common practice, no source", in...)
 	}
 	if d.SpacingM == 0 {
 		return
@@ -545,7 +557,7 @@ func (c *computation) drainFigures(d *DrainPlan) {
 		c.step("drain.spacing", "With the lowest and the highest permeability", "the same", fmt.Sprintf("K × %.2f gives %.1f m, K × %.1f gives %.1f m", d.Soil.Low, d.Spacings[0], d.Soil.High, d.Spacings[2]), d.Spacings[0], units.Spacing, "method DRN-3; "+d.Soil.From)
 	}
 	if c.tr.On("drain.hours") {
-		c.step("drain.hours", "Time to fall", "t = μ·L²/(π²·K·d) · ln(1.16·h0/ht), with d + (h0 + ht)/4 for the flow above drain level", fmt.Sprintf("μ %.3f, K %.3f m/day, L %.1f m, from the surface to %.2f m", d.Soil.Pores, d.Soil.Above, d.SpacingM, d.Criterion.BackM), d.Hours, units.Hours,
+		c.step("drain.hours", "Time to fall", "t = μ·L²/(π²·K·d) · ln(1.16·h0/ht), with d + (h0 + ht)/4 for the flow above drain level", fmt.Sprintf("μ %.3f, K %.3f m/day, L %.1f m, from the surface to %.2f m below it", d.Soil.Pores, d.Soil.Above, d.SpacingM, d.Criterion.BackM), d.Hours, units.Hours,
 			"method DRN-7; Dumm, Agric. Engineering 35:726–730, 1954; the pores from memory: van Beers", c.num("spacing", d.SpacingM, units.Spacing, working.Computed, "", "drain.spacing"))
 	}
 	if n := d.Network; n != nil && len(n.Reaches) > 0 {

@@ -83,7 +83,7 @@ func TestDrainDepthNamesItsLimit(t *testing.T) {
 // A drain wanted below the clay is laid on it, and the reason is said; taking the remedy mends it.
 func TestADrainBelowTheClayIsNotDesigned(t *testing.T) {
 	in := wet(t, "persimmon", 95, 0.02, tilted)
-	in.Block.Drains.DepthM = 1.3
+	in.Block.Drains.DepthM, in.Block.Drains.KMDay = 1.3, 0.8
 	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
 	plan := compute(t, in)
 	n := notes(plan, "drain.deep")
@@ -221,6 +221,10 @@ func TestPermeabilityAndItsRange(t *testing.T) {
 	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
 	if notes(compute(t, in), "drain.range") == nil {
 		t.Error("a spacing from texture alone is not doubted")
+	}
+	// the head is counted from the water in the drain, at the middle of the pipe
+	if want := d.DepthM - 0.085/2 - d.Criterion.SteadyM; math.Abs(d.HeadM-want) > 1e-12 {
+		t.Errorf("head %.4f, want %.4f", d.HeadM, want)
 	}
 	f := drainage.Field{Ka: d.Soil.Above, Kb: d.Soil.Below, Thick: d.Soil.ThickM, U: 0.9, H: d.HeadM, Q: 0.007}
 	if l, _, _ := f.Spacing(); math.Abs(l-d.Spacings[1]) > 1e-6 || d.SpacingM > l || d.SpacingM < l-0.5 {
@@ -599,7 +603,7 @@ func TestTroublesInTheReadersUnits(t *testing.T) {
 		trouble drainage.Trouble
 		want    string
 	}{{drainage.Trouble{Rule: "outlet", Got: 10, Want: 9}, "outlet invert"}, {drainage.Trouble{Rule: "size", Drain: "C1", Got: 0.1, Want: 0.05}, "gal/min"}, {drainage.Trouble{Rule: "layer", Drain: "L1", Got: 1.2, Want: 1}, "nothing runs into it"},
-		{drainage.Trouble{Rule: "reach", Got: 3, Want: 2}, "machine"}, {drainage.Trouble{Rule: "velocity", Got: 2.2, Want: 1.07}, "drop pit"}, {drainage.Trouble{Rule: "long", Drain: "L1", Got: 400, Want: 300}, "flushed"}, {drainage.Trouble{Rule: "crossing", Drain: "L1", Other: "L2"}, "L1 crosses L2"}, {drainage.Trouble{Rule: "missed", Got: 4046.8564224}, "1.00\u00a0ac"}} {
+		{drainage.Trouble{Rule: "reach", Got: 3, Want: 2}, "machine"}, {drainage.Trouble{Rule: "velocity", Got: 2.2, Want: 1.07}, "this soil bears 1.07"}, {drainage.Trouble{Rule: "long", Drain: "L1", Got: 400, Want: 300}, "flushed"}, {drainage.Trouble{Rule: "crossing", Drain: "L1", Other: "L2"}, "L1 crosses L2"}, {drainage.Trouble{Rule: "missed", Got: 4046.8564224}, "1.00\u00a0ac"}} {
 		comp := &computation{in: in, sys: "us"}
 		if got := comp.troubleWords(c.trouble); !strings.Contains(got, c.want) {
 			t.Errorf("%s: %s", c.trouble.Rule, got)

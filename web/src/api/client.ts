@@ -146,12 +146,13 @@ function keep(doc: BlockDoc) {
 const at = (d: BlockDoc) => ({ path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } });
 const ofEstate = (revision: number) => ({ header: { "If-Match": `"${revision}"`, ...by() } });
 
-/** read asks what a file holds; nothing is written. */
+/** read asks what a file holds, or what stands now; nothing is written. */
 export const read = {
   heights: (body: Schema["HeightsFile"]) => take(api.POST("/import/heights", { body })),
   weather: (body: Schema["NamedText"]) => take(api.POST("/import/weather", { body })),
   normals: (body: Schema["NamedText"]) => take(api.POST("/import/normals", { body })),
   lab: (body: Schema["LabFile"]) => take(api.POST("/import/lab", { body })),
+  history: () => take(api.GET("/history")),
 };
 
 /** latest is the newest state of a block that this page has seen. */

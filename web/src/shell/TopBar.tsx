@@ -1,7 +1,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useEffect, useState } from "react";
 import { Link, NavLink } from "react-router";
-import { changed, person, useHistory, write, type Schema } from "../api/client";
+import { changed, person, read, useHistory, write, type Schema } from "../api/client";
 import { day } from "../units";
 import { useKeys } from "./keyboard";
 import { say, sayError } from "./Notices";
@@ -13,6 +13,9 @@ const places = [
   ["/sheets", "Sheets"],
   ["/bench", "Bench"],
 ] as const;
+
+/** The last change that still stands. */
+const standing = (changes: Schema["Change"][] | undefined) => changes?.find((c) => !c.undone && !c.undoes);
 
 export function TopBar({
   estate,
@@ -35,16 +38,25 @@ export function TopBar({
       setWho(first);
     }
   }, [people]);
-  const last = history.data?.find((c) => !c.undone && !c.undoes);
+  const last = standing(history.data);
   const canUndo = last && !/^(Began|Loaded)/.test(last.what);
-  const undo = () => {
+  // What is undone is what stands last when the button is pressed, also a change so fresh that it is not shown yet;
+  // but never one of somebody else's that the reader has not seen.
+  const undo = async () => {
     if (!canUndo) return;
-    write
-      .undo(last.id)
-      .then(() => say(`Undone: ${last.what}`), sayError)
-      .finally(() => void changed());
+    try {
+      const now = standing(await read.history()) ?? last;
+      if (now.id !== last.id && now.who !== person.get())
+        throw new Error(`Meanwhile ${now.who || "somebody"} made a change: ${now.what}. Look at it before you undo.`);
+      await write.undo(now.id);
+      say(`Undone: ${now.what}`);
+    } catch (e) {
+      sayError(e);
+    } finally {
+      void changed();
+    }
   };
-  useKeys({ u: undo });
+  useKeys({ u: () => void undo() });
   return (
     <header className="no-print flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b-[1.5px] border-ink px-4 py-2.5">
       <Link to="/" className="font-serif text-xl font-semibold">
@@ -68,7 +80,7 @@ export function TopBar({
           Find <kbd className="font-sans">/</kbd>
         </button>
         <button
-          onClick={undo}
+          onClick={() => void undo()}
           disabled={!canUndo}
           title={canUndo ? last.what : "nothing to undo"}
           className="text-faint hover:text-ink"

@@ -5,6 +5,7 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"reflect"
 	"strings"
 	"testing"
 
@@ -146,6 +147,19 @@ func TestExports(t *testing.T) {
 	for name, want := range b {
 		if got := copied[name]; got.Stations != want.Stations || got.Stage != want.Stage || math.Abs(got.AreaM2-want.AreaM2) > 0.01 {
 			t.Errorf("%s changed on its way through a file: %+v was %+v", name, got, want)
+		}
+		var a, b struct {
+			Block struct {
+				Pits, Tests []any
+				Answers     map[string]any
+				Drains      *struct{ Source string }
+				Decided     map[string]any
+			}
+		}
+		ask(t, "GET", prog.URL+"/api/v1/blocks/"+want.ID, "", nil, &a)
+		ask(t, "GET", fresh.URL+"/api/v1/blocks/"+copied[name].ID, "", nil, &b)
+		if !reflect.DeepEqual(a, b) {
+			t.Errorf("what was found on %s changed on its way through a file: %+v was %+v", name, b, a)
 		}
 	}
 }

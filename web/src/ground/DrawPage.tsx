@@ -164,6 +164,7 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
         list.map(
           (c) =>
             ({
+              ...c.found, // pits, tests, drains and whatever else the file says of the ground
               name: c.name,
               number: c.number,
               boundary: c.boundary,

@@ -1,5 +1,6 @@
 import { NumberField, Pick } from "../shell/Fields";
 import type { StepProps } from "../block/steps";
+import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 
 /** Raised beds: their shape to scale, the soil that makes them, what covers them and the root room they give. */
@@ -122,49 +123,56 @@ function BedSection({ plan }: { plan: StepProps["plan"] }) {
   const x = (i: number, bx: number) => 20 + (i + 0.5) * b.bed.centreM * k + bx * k;
   const outline = Array.from({ length: beds }, (_, i) => b.outline.map(([bx, bz]) => [x(i, bx!), y(bz!)] as const)).flat();
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} className="block w-full max-w-[56rem]" role="img" aria-label="Beds across, to scale">
-      <path
-        d={`M${outline.map((p) => p.join(" ")).join("L")}L${width - 20} ${y(-down)}L20 ${y(-down)}Z`}
-        fill="#cbb084"
-        stroke="none"
-      />
-      {d.soil && d.soil.layerM > 0 && d.soil.layerM < down && (
-        <>
-          <rect x="20" y={y(-d.soil.layerM)} width={width - 40} height={y(-down) - y(-d.soil.layerM)} fill="#b3ac9a" />
-          <text x="28" y={y(-d.soil.layerM) + 15} fontSize="13" fill="var(--color-ink)">
-            {d.soil.layer} that stops the water, {text(d.soil.layerM, "spacing")}
-          </text>
-        </>
-      )}
-      {d.wetFrom && d.wetM < down && (
-        <>
-          <path d={`M20 ${y(-d.wetM)}H${width - 20}`} stroke="var(--color-water)" strokeWidth="1.6" strokeDasharray="7 5" />
-          <text x={width - 26} y={y(-d.wetM) - 4} textAnchor="end" fontSize="13" fontWeight="600" fill="#1d4a6d">
-            water in the wet season, {text(d.wetM, "spacing")}
-          </text>
-        </>
-      )}
-      <path d={`M20 ${y(0)}H${width - 20}`} stroke="var(--color-faint)" strokeWidth="1.2" strokeDasharray="3 4" />
-      <text x="26" y={y(0) - 4} fontSize="12.5" fill="var(--color-ink)">
-        old surface
-      </text>
-      <path d={`M${outline.map((p) => p.join(" ")).join("L")}`} fill="none" stroke="var(--color-ink)" strokeWidth="2" />
-      {Array.from({ length: beds }, (_, i) => (
-        <g key={i} stroke="var(--color-input)" fill="none">
-          {[-3, -2, -1, 0, 1, 2, 3].map((q) => (
-            <path
-              key={q}
-              d={`M${x(i, 0)} ${y(b.aboveM)}q${q * 5} ${0.3 * k * (b.thenCm / 100)} ${q * 0.12 * k} ${(b.thenCm / 100) * k * (1 - 0.1 * Math.abs(q))}`}
-            />
-          ))}
+    <Wide label="Beds across">
+      <svg
+        viewBox={`0 0 ${width} ${height}`}
+        className="block w-full max-w-[56rem] min-w-[40rem]"
+        role="img"
+        aria-label="Beds across, to scale"
+      >
+        <path
+          d={`M${outline.map((p) => p.join(" ")).join("L")}L${width - 20} ${y(-down)}L20 ${y(-down)}Z`}
+          fill="#cbb084"
+          stroke="none"
+        />
+        {d.soil && d.soil.layerM > 0 && d.soil.layerM < down && (
+          <>
+            <rect x="20" y={y(-d.soil.layerM)} width={width - 40} height={y(-down) - y(-d.soil.layerM)} fill="#b3ac9a" />
+            <text x="28" y={y(-d.soil.layerM) + 15} fontSize="13" fill="var(--color-ink)">
+              {d.soil.layer} that stops the water, {text(d.soil.layerM, "spacing")}
+            </text>
+          </>
+        )}
+        {d.wetFrom && d.wetM < down && (
+          <>
+            <path d={`M20 ${y(-d.wetM)}H${width - 20}`} stroke="var(--color-water)" strokeWidth="1.6" strokeDasharray="7 5" />
+            <text x={width - 26} y={y(-d.wetM) - 4} textAnchor="end" fontSize="13" fontWeight="600" fill="#1d4a6d">
+              water in the wet season, {text(d.wetM, "spacing")}
+            </text>
+          </>
+        )}
+        <path d={`M20 ${y(0)}H${width - 20}`} stroke="var(--color-faint)" strokeWidth="1.2" strokeDasharray="3 4" />
+        <text x="26" y={y(0) - 4} fontSize="12.5" fill="var(--color-ink)">
+          old surface
+        </text>
+        <path d={`M${outline.map((p) => p.join(" ")).join("L")}`} fill="none" stroke="var(--color-ink)" strokeWidth="2" />
+        {Array.from({ length: beds }, (_, i) => (
+          <g key={i} stroke="var(--color-input)" fill="none">
+            {[-3, -2, -1, 0, 1, 2, 3].map((q) => (
+              <path
+                key={q}
+                d={`M${x(i, 0)} ${y(b.aboveM)}q${q * 5} ${0.3 * k * (b.thenCm / 100)} ${q * 0.12 * k} ${(b.thenCm / 100) * k * (1 - 0.1 * Math.abs(q))}`}
+              />
+            ))}
+          </g>
+        ))}
+        <g stroke="var(--color-ink)" strokeWidth="1.2">
+          <path d={`M${x(0, 0)} ${height - 14}H${x(1, 0)}m0 -5v10M${x(0, 0)} ${height - 19}v10`} fill="none" />
         </g>
-      ))}
-      <g stroke="var(--color-ink)" strokeWidth="1.2">
-        <path d={`M${x(0, 0)} ${height - 14}H${x(1, 0)}m0 -5v10M${x(0, 0)} ${height - 19}v10`} fill="none" />
-      </g>
-      <text x={(x(0, 0) + x(1, 0)) / 2} y={height - 18} textAnchor="middle" fontSize="13" fill="var(--color-ink)">
-        {text(b.bed.centreM, "spacing")} from bed to bed
-      </text>
-    </svg>
+        <text x={(x(0, 0) + x(1, 0)) / 2} y={height - 18} textAnchor="middle" fontSize="13" fill="var(--color-ink)">
+          {text(b.bed.centreM, "spacing")} from bed to bed
+        </text>
+      </svg>
+    </Wide>
   );
 }

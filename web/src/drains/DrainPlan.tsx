@@ -186,12 +186,22 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
             What no drain reaches: {n.missed.length} {n.missed.length === 1 ? "piece" : "pieces"}
           </summary>
           <ul className="text-sm">
-            {n.missed.map((m, i) => (
+            {n.missed.slice(0, 8).map((m, i) => (
               <li key={i}>
                 {text(m.areaM2, "area")} ({number(m.areaM2, "count")} m²) around {number(m.x, "distance")} east,{" "}
                 {text(m.y, "distance")} north of the middle of the block
               </li>
             ))}
+            {n.missed.length > 8 && (
+              <li>
+                and {n.missed.length - 8} smaller,{" "}
+                {number(
+                  n.missed.slice(8).reduce((a, m) => a + m.areaM2, 0),
+                  "count",
+                )}{" "}
+                m² together
+              </li>
+            )}
           </ul>
         </details>
       )}

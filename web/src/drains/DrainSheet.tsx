@@ -1,5 +1,6 @@
 import { useId, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Plan, Schema } from "../api/client";
+import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { path, type XY } from "./types";
 
@@ -173,110 +174,112 @@ export function DrainSheet({
   const per = system === "us" ? 0.3048 : 1;
   const bar = [100, 50, 20, 10].find((m) => m * per * k < width / 5) ?? 10;
   return (
-    <svg
-      ref={svg}
-      viewBox={`0 0 ${width} ${height}`}
-      className="block w-full select-none"
-      role="group"
-      aria-label={`Drains of ${plan.name} on the plan: ${n ? `${n.laterals.length} laterals` : "no laterals"}`}
-    >
-      <DrainLines plan={plan} land={land} X={X} Y={Y} id={id} chosen={chosen} />
-      {/* wide transparent lines to press */}
-      {n?.laterals.map((l) => (
-        <path
-          key={l.id}
-          d={path(l.points.map(([x, y]) => [X(x!), Y(y!)]))}
-          stroke="transparent"
-          strokeWidth="9"
-          fill="none"
-          className="cursor-pointer"
-          onClick={() => choose(l.id)}
-        >
-          <title>{`Lateral ${l.id}, ${l.pipe.name}`}</title>
-        </path>
-      ))}
-      {[n && (["collector", n] as const), cut && (["interceptor", cut] as const)].map(
-        (v) =>
-          v && (
-            <path
-              key={v[0]}
-              d={path(v[1].line.map(([x, y]) => [X(x!), Y(y!)]))}
-              stroke="transparent"
-              strokeWidth="11"
-              fill="none"
-              className="cursor-pointer"
-              onClick={() => choose(v[0])}
-            />
-          ),
-      )}
-      {handles.map((h) => {
-        const key = `${h.of}/${h.i}`;
-        const [x, y] = held?.key === key ? held.to : h.at;
-        const go = (to: XY) => {
-          setHeld({ key, to });
-          tried(h, to);
-        };
-        const stop = () => {
-          if (held?.key === key) keep(h, held.to);
-          setHeld(undefined);
-        };
-        const arrows = (e: KeyboardEvent) => {
-          const s = e.shiftKey ? 10 : 1;
-          const by = { ArrowUp: [0, s], ArrowDown: [0, -s], ArrowLeft: [-s, 0], ArrowRight: [s, 0] }[e.key];
-          if (!by) return;
-          e.preventDefault();
-          e.stopPropagation();
-          go([x! + by[0]!, y! + by[1]!]);
-        };
-        return (
-          <g
-            key={key}
-            role="button"
-            tabIndex={0}
-            aria-label={`${h.label}; arrow keys move it, with Shift ten metres`}
-            style={{ touchAction: "none" }}
-            className="cursor-move"
-            onKeyDown={arrows}
-            onKeyUp={stop}
-            onPointerDown={(e) => {
-              e.currentTarget.setPointerCapture(e.pointerId);
-              e.preventDefault();
-              e.currentTarget.focus();
-              choose(h.of);
-            }}
-            onPointerMove={(e) => e.buttons & 1 && go(where(e))}
-            onPointerUp={stop}
+    <Wide label="Plan of the drains">
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${width} ${height}`}
+        className="block w-full min-w-[36rem] select-none"
+        role="group"
+        aria-label={`Drains of ${plan.name} on the plan: ${n ? `${n.laterals.length} laterals` : "no laterals"}`}
+      >
+        <DrainLines plan={plan} land={land} X={X} Y={Y} id={id} chosen={chosen} />
+        {/* wide transparent lines to press */}
+        {n?.laterals.map((l) => (
+          <path
+            key={l.id}
+            d={path(l.points.map(([x, y]) => [X(x!), Y(y!)]))}
+            stroke="transparent"
+            strokeWidth="9"
+            fill="none"
+            className="cursor-pointer"
+            onClick={() => choose(l.id)}
           >
-            <circle cx={X(x!)} cy={Y(y!)} r="14" fill="transparent" />
-            {h.i === 0 && (h.of === "collector" || h.of === "interceptor") ? (
+            <title>{`Lateral ${l.id}, ${l.pipe.name}`}</title>
+          </path>
+        ))}
+        {[n && (["collector", n] as const), cut && (["interceptor", cut] as const)].map(
+          (v) =>
+            v && (
               <path
-                d={`M${X(x!)} ${Y(y!) - 9}l8 14h-16z`}
-                fill="var(--color-water)"
-                stroke="var(--color-paper)"
-                strokeWidth="1.5"
+                key={v[0]}
+                d={path(v[1].line.map(([x, y]) => [X(x!), Y(y!)]))}
+                stroke="transparent"
+                strokeWidth="11"
+                fill="none"
+                className="cursor-pointer"
+                onClick={() => choose(v[0])}
               />
-            ) : (
-              <circle cx={X(x!)} cy={Y(y!)} r="6" fill="var(--color-paper)" stroke="var(--color-input)" strokeWidth="2.4" />
-            )}
-            <title>{h.label}</title>
-          </g>
-        );
-      })}
-      <g aria-hidden>
-        <text x="14" y="14" textAnchor="middle" fontSize="12" fontWeight="700" fill="var(--color-ink)">
-          N
-        </text>
-        <path d="M14 17 L21 41 L14 35 L7 41 Z" fill="var(--color-ink)" />
-        <path
-          d={`M8 ${height - 20}v8M8 ${height - 16}h${bar * per * k}m0 -4v8`}
-          stroke="var(--color-ink)"
-          strokeWidth="1.4"
-          fill="none"
-        />
-        <text x={14 + bar * per * k} y={height - 11} fontSize="12" fill="var(--color-ink)">
-          {bar} {system === "us" ? "ft" : "m"}
-        </text>
-      </g>
-    </svg>
+            ),
+        )}
+        {handles.map((h) => {
+          const key = `${h.of}/${h.i}`;
+          const [x, y] = held?.key === key ? held.to : h.at;
+          const go = (to: XY) => {
+            setHeld({ key, to });
+            tried(h, to);
+          };
+          const stop = () => {
+            if (held?.key === key) keep(h, held.to);
+            setHeld(undefined);
+          };
+          const arrows = (e: KeyboardEvent) => {
+            const s = e.shiftKey ? 10 : 1;
+            const by = { ArrowUp: [0, s], ArrowDown: [0, -s], ArrowLeft: [-s, 0], ArrowRight: [s, 0] }[e.key];
+            if (!by) return;
+            e.preventDefault();
+            e.stopPropagation();
+            go([x! + by[0]!, y! + by[1]!]);
+          };
+          return (
+            <g
+              key={key}
+              role="button"
+              tabIndex={0}
+              aria-label={`${h.label}; arrow keys move it, with Shift ten metres`}
+              style={{ touchAction: "none" }}
+              className="cursor-move"
+              onKeyDown={arrows}
+              onKeyUp={stop}
+              onPointerDown={(e) => {
+                e.currentTarget.setPointerCapture(e.pointerId);
+                e.preventDefault();
+                e.currentTarget.focus();
+                choose(h.of);
+              }}
+              onPointerMove={(e) => e.buttons & 1 && go(where(e))}
+              onPointerUp={stop}
+            >
+              <circle cx={X(x!)} cy={Y(y!)} r="14" fill="transparent" />
+              {h.i === 0 && (h.of === "collector" || h.of === "interceptor") ? (
+                <path
+                  d={`M${X(x!)} ${Y(y!) - 9}l8 14h-16z`}
+                  fill="var(--color-water)"
+                  stroke="var(--color-paper)"
+                  strokeWidth="1.5"
+                />
+              ) : (
+                <circle cx={X(x!)} cy={Y(y!)} r="6" fill="var(--color-paper)" stroke="var(--color-input)" strokeWidth="2.4" />
+              )}
+              <title>{h.label}</title>
+            </g>
+          );
+        })}
+        <g aria-hidden>
+          <text x="14" y="14" textAnchor="middle" fontSize="12" fontWeight="700" fill="var(--color-ink)">
+            N
+          </text>
+          <path d="M14 17 L21 41 L14 35 L7 41 Z" fill="var(--color-ink)" />
+          <path
+            d={`M8 ${height - 20}v8M8 ${height - 16}h${bar * per * k}m0 -4v8`}
+            stroke="var(--color-ink)"
+            strokeWidth="1.4"
+            fill="none"
+          />
+          <text x={14 + bar * per * k} y={height - 11} fontSize="12" fill="var(--color-ink)">
+            {bar} {system === "us" ? "ft" : "m"}
+          </text>
+        </g>
+      </svg>
+    </Wide>
   );
 }

@@ -60,7 +60,7 @@ export function LongSection({
       <Wide label={`Long section of ${name}`}>
         <svg
           viewBox={`0 0 ${width} ${height}`}
-          className={paper ? "block" : "block w-full"}
+          className={paper ? "block" : "block w-full min-w-[40rem]"}
           style={paper ? { width: `${width / 4}mm`, height: `${height / 4}mm` } : undefined}
           role="img"
           aria-label={`Long section of ${name}`}

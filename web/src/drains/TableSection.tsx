@@ -2,6 +2,7 @@ import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "
 import type { StepProps } from "../block/steps";
 import { SoilHatches, SoilLayers } from "../block/SoilLayers";
 import { NumberField, Pick } from "../shell/Fields";
+import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 
 const left = 62;
@@ -152,134 +153,138 @@ function Section({ plan, doc, draft }: Pick<StepProps, "plan" | "doc" | "draft">
     />
   );
   return (
-    <svg
-      ref={svg}
-      viewBox={`0 0 ${width} ${top + height + 34}`}
-      className="block w-full max-w-[52rem] select-none"
-      role="group"
-      aria-label={`The water table between two drains ${d.spacingM ? text(d.spacingM, "spacing") + " apart" : ""}, on the soil of ${d.soil!.pit}`}
-    >
-      <SoilHatches id={id} />
-      <SoilLayers id={id} layers={pit.layers} left={left} width={width - left} y={(cm) => y(cm / 100)} />
-      {bed &&
-        (() => {
-          // beds side by side, as many as lie between two drains; at least three
-          const n = Math.max(3, Math.min(14, Math.round((d.spacingM || 3 * bed.bed.centreM) / bed.bed.centreM)));
-          const one = (width - left) / n;
-          return (
-            <g>
-              {Array.from({ length: n }, (_, i) => (
-                <g key={i}>
-                  <rect x={left + i * one} y={y(0)} width={one} height={y(bed.furrowM) - y(0)} fill="var(--color-paper)" />
-                  <path
-                    d={bed.outline
-                      .map(([bx, bz], k) => `${k ? "L" : "M"}${left + (i + 0.5 + bx! / bed.bed.centreM) * one} ${y(-bz!)}`)
-                      .join("")}
-                    fill="#b59a72"
-                    stroke="var(--color-ink)"
-                    strokeWidth="1.6"
-                  />
-                </g>
-              ))}
-            </g>
-          );
-        })()}
-      {!bed && <path d={`M${left} ${y(0)}H${width}`} stroke="var(--color-ink)" strokeWidth="2.2" />}
-      {ticks(span, system === "us" ? 0.3048 : 0.25).map((m) => (
-        <g key={m}>
-          <path d={`M${left - 6} ${y(m)}H${left}`} stroke="var(--color-ink)" />
-          <text x={left - 10} y={y(m) + 4} textAnchor="end" fontSize="13" fill="var(--color-faint)">
-            {text(m, "spacing")}
-          </text>
-        </g>
-      ))}
-      <path
-        d={`M${left} ${y(d.criterion.steadyM)}H${width}`}
-        stroke="var(--color-growth)"
-        strokeWidth="1.6"
-        strokeDasharray="9 5"
-      />
-      <text
-        x={width - 6}
-        y={y(d.criterion.steadyM) - 5}
-        textAnchor="end"
-        fontSize="13"
-        fontWeight="600"
-        fill="var(--color-growth)"
+    <Wide label="Water table between two drains">
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${width} ${top + height + 34}`}
+        className="block w-full max-w-[52rem] min-w-[34rem] select-none"
+        role="group"
+        aria-label={`The water table between two drains ${d.spacingM ? text(d.spacingM, "spacing") + " apart" : ""}, on the soil of ${d.soil!.pit}`}
       >
-        roots want air to {text(d.criterion.steadyM, "spacing")}
-      </text>
-      {months.map((m) => (
-        <path
-          key={m.month}
-          d={line(m.depths)}
-          fill="none"
-          stroke="var(--color-water)"
-          strokeWidth={m === wettest ? 2.6 : 1}
-          opacity={m === wettest ? 1 : 0.55}
-        >
-          <title>{`${m.month}: ${text(m.midM, "spacing")} midway`}</title>
-        </path>
-      ))}
-      {design && <path d={line(design.depths)} fill="none" stroke="var(--color-water)" strokeWidth="1.8" strokeDasharray="3 4" />}
-      {wettest.month && (
-        <text x={x(0.5)} y={y(wettest.midM) + 17} textAnchor="middle" fontSize="13" fontWeight="600" fill="#1d4a6d">
-          {wettest.month}: {text(wettest.midM, "spacing")}
-        </text>
-      )}
-      {design && (
-        <text x={x(0.5)} y={y(design.midM) - 6} textAnchor="middle" fontSize="13" fill="#1d4a6d">
-          {text(d.dischargeMm, "drained")}
-        </text>
-      )}
-      {laid &&
-        [0, 1].map((f) => (
-          <g key={f}>
-            <path d={`M${x(f) - 10} ${y(0)}V${y(d.depthM)}h20V${y(0)}`} fill="#b8a888" opacity="0.55" />
-            {drain(f, d.depthM, true)}
-            {Math.abs(wanted - d.depthM) > 0.005 && drain(f, wanted, false)}
+        <SoilHatches id={id} />
+        <SoilLayers id={id} layers={pit.layers} left={left} width={width - left} y={(cm) => y(cm / 100)} />
+        {bed &&
+          (() => {
+            // beds side by side, as many as lie between two drains; at least three
+            const n = Math.max(3, Math.min(14, Math.round((d.spacingM || 3 * bed.bed.centreM) / bed.bed.centreM)));
+            const one = (width - left) / n;
+            return (
+              <g>
+                {Array.from({ length: n }, (_, i) => (
+                  <g key={i}>
+                    <rect x={left + i * one} y={y(0)} width={one} height={y(bed.furrowM) - y(0)} fill="var(--color-paper)" />
+                    <path
+                      d={bed.outline
+                        .map(([bx, bz], k) => `${k ? "L" : "M"}${left + (i + 0.5 + bx! / bed.bed.centreM) * one} ${y(-bz!)}`)
+                        .join("")}
+                      fill="#b59a72"
+                      stroke="var(--color-ink)"
+                      strokeWidth="1.6"
+                    />
+                  </g>
+                ))}
+              </g>
+            );
+          })()}
+        {!bed && <path d={`M${left} ${y(0)}H${width}`} stroke="var(--color-ink)" strokeWidth="2.2" />}
+        {ticks(span, system === "us" ? 0.3048 : 0.25).map((m) => (
+          <g key={m}>
+            <path d={`M${left - 6} ${y(m)}H${left}`} stroke="var(--color-ink)" />
+            <text x={left - 10} y={y(m) + 4} textAnchor="end" fontSize="13" fill="var(--color-faint)">
+              {text(m, "spacing")}
+            </text>
           </g>
         ))}
-      {laid && (
-        <g
-          role="slider"
-          tabIndex={0}
-          aria-label="Depth of the drains"
-          aria-orientation="vertical"
-          aria-valuemin={30}
-          aria-valuemax={Math.round(span * 100)}
-          aria-valuenow={Math.round(wanted * 100)}
-          aria-valuetext={text(wanted, "spacing")}
-          className="cursor-ns-resize"
-          style={{ touchAction: "none" }}
-          onKeyDown={step}
-          onKeyUp={done}
-          onPointerDown={(e) => {
-            e.currentTarget.setPointerCapture(e.pointerId);
-            e.preventDefault();
-          }}
-          onPointerMove={(e) => e.buttons & 1 && move(at(e))}
-          onPointerUp={done}
+        <path
+          d={`M${left} ${y(d.criterion.steadyM)}H${width}`}
+          stroke="var(--color-growth)"
+          strokeWidth="1.6"
+          strokeDasharray="9 5"
+        />
+        <text
+          x={width - 6}
+          y={y(d.criterion.steadyM) - 5}
+          textAnchor="end"
+          fontSize="13"
+          fontWeight="600"
+          fill="var(--color-growth)"
         >
-          <rect x={x(0) - 18} y={y(wanted) - 20} width="120" height="30" fill="transparent" />
-          <path d={`M${x(0) + 14} ${y(wanted)}h22`} stroke="var(--color-ink)" strokeWidth="1.4" />
-          <text x={x(0) + 40} y={y(wanted) + 4} fontSize="13" fontWeight="600" fill="var(--color-ink)">
-            {text(wanted, "spacing")}
-          </text>
-        </g>
-      )}
-      {d.spacingM > 0 && (
-        <g>
+          roots want air to {text(d.criterion.steadyM, "spacing")}
+        </text>
+        {months.map((m) => (
           <path
-            d={`M${x(0)} ${top + height + 12}H${x(1)}M${x(0)} ${top + height + 7}v10M${x(1)} ${top + height + 7}v10`}
-            stroke="var(--color-ink)"
-            strokeWidth="1.2"
-          />
-          <text x={x(0.5)} y={top + height + 29} textAnchor="middle" fontSize="13" fill="var(--color-ink)">
-            {text(d.spacingM, "spacing")} between drains
+            key={m.month}
+            d={line(m.depths)}
+            fill="none"
+            stroke="var(--color-water)"
+            strokeWidth={m === wettest ? 2.6 : 1}
+            opacity={m === wettest ? 1 : 0.55}
+          >
+            <title>{`${m.month}: ${text(m.midM, "spacing")} midway`}</title>
+          </path>
+        ))}
+        {design && (
+          <path d={line(design.depths)} fill="none" stroke="var(--color-water)" strokeWidth="1.8" strokeDasharray="3 4" />
+        )}
+        {wettest.month && (
+          <text x={x(0.5)} y={y(wettest.midM) + 17} textAnchor="middle" fontSize="13" fontWeight="600" fill="#1d4a6d">
+            {wettest.month}: {text(wettest.midM, "spacing")}
           </text>
-        </g>
-      )}
-    </svg>
+        )}
+        {design && (
+          <text x={x(0.5)} y={y(design.midM) - 6} textAnchor="middle" fontSize="13" fill="#1d4a6d">
+            {text(d.dischargeMm, "drained")}
+          </text>
+        )}
+        {laid &&
+          [0, 1].map((f) => (
+            <g key={f}>
+              <path d={`M${x(f) - 10} ${y(0)}V${y(d.depthM)}h20V${y(0)}`} fill="#b8a888" opacity="0.55" />
+              {drain(f, d.depthM, true)}
+              {Math.abs(wanted - d.depthM) > 0.005 && drain(f, wanted, false)}
+            </g>
+          ))}
+        {laid && (
+          <g
+            role="slider"
+            tabIndex={0}
+            aria-label="Depth of the drains"
+            aria-orientation="vertical"
+            aria-valuemin={30}
+            aria-valuemax={Math.round(span * 100)}
+            aria-valuenow={Math.round(wanted * 100)}
+            aria-valuetext={text(wanted, "spacing")}
+            className="cursor-ns-resize"
+            style={{ touchAction: "none" }}
+            onKeyDown={step}
+            onKeyUp={done}
+            onPointerDown={(e) => {
+              e.currentTarget.setPointerCapture(e.pointerId);
+              e.preventDefault();
+            }}
+            onPointerMove={(e) => e.buttons & 1 && move(at(e))}
+            onPointerUp={done}
+          >
+            <rect x={x(0) - 18} y={y(wanted) - 20} width="120" height="30" fill="transparent" />
+            <path d={`M${x(0) + 14} ${y(wanted)}h22`} stroke="var(--color-ink)" strokeWidth="1.4" />
+            <text x={x(0) + 40} y={y(wanted) + 4} fontSize="13" fontWeight="600" fill="var(--color-ink)">
+              {text(wanted, "spacing")}
+            </text>
+          </g>
+        )}
+        {d.spacingM > 0 && (
+          <g>
+            <path
+              d={`M${x(0)} ${top + height + 12}H${x(1)}M${x(0)} ${top + height + 7}v10M${x(1)} ${top + height + 7}v10`}
+              stroke="var(--color-ink)"
+              strokeWidth="1.2"
+            />
+            <text x={x(0.5)} y={top + height + 29} textAnchor="middle" fontSize="13" fill="var(--color-ink)">
+              {text(d.spacingM, "spacing")} between drains
+            </text>
+          </g>
+        )}
+      </svg>
+    </Wide>
   );
 }

@@ -43,16 +43,16 @@ export default function PrintPage() {
             <PlanSheet plan={p} season={full?.season ?? p.yearToday} height={330} />
             <div>
               <PlanKey plan={p} season={full?.season ?? p.yearToday} />
-              <dl className="mt-2 text-sm">
-                {p.figures.map((f) => (
-                  <div key={f.path} className="flex justify-between gap-2 border-b border-line py-px">
-                    <dt>{f.label.toLowerCase()}</dt>
-                    <dd className="text-right font-semibold whitespace-nowrap">{f.text || text(f.value, f.quantity)}</dd>
-                  </div>
-                ))}
-              </dl>
             </div>
           </div>
+          <dl className="mt-3 columns-3 gap-x-6 text-sm max-sm:columns-1">
+            {p.figures.map((f) => (
+              <div key={f.path} className="flex break-inside-avoid justify-between gap-2 border-b border-line py-px">
+                <dt>{f.label.toLowerCase()}</dt>
+                <dd className="text-right font-semibold whitespace-nowrap">{f.text || text(f.value, f.quantity)}</dd>
+              </div>
+            ))}
+          </dl>
           {p.findings.length > 0 && (
             <section className="keep mt-4">
               <h2>In the margin</h2>

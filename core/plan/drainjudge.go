@@ -46,6 +46,8 @@ func (c *computation) judgeDrains() {
 	}
 	if c.in.Land == nil {
 		note("heights", finding.Mend, "Heights", "No heights are known here: nothing can be laid out or levelled. Read heights in, or have the block levelled.", "method DRN-10")
+	} else if d.cannot != nil {
+		note("layout", finding.Mend, "Drains", fmt.Sprintf("The drains cannot be laid as they are drawn: %v.", d.cannot), "method DRN-11", finding.Remedy{Label: "Back to the line suggested", Patch: drainPatch(map[string]any{"collector": nil, "laterals": nil, "interceptor": nil})})
 	} else if d.Network == nil && d.Cut == nil && d.Bed == nil {
 		note("no-line", finding.Mend, "Collector", "No line fits: the heights do not cover the block, or the ground has no fall that shows. Draw the collector by hand.", "method DRN-11")
 	}

@@ -54,6 +54,7 @@ type DrainPlan struct {
 	Laying     []string          `json:"laying"`
 	Cautions   []string          `json:"cautions"`
 	PerMetre   geo.Point         `json:"perMetre"` // degrees of one metre east and one north, for dragged points
+	cannot     error             // why a line that was drawn cannot be designed
 }
 
 // DrainCriterion is what the crop asks of the water table.

@@ -503,6 +503,28 @@ func TestDrawnDrains(t *testing.T) {
 	}
 }
 
+// A line that cannot carry a design is said with its reason, and the remedy goes back to the one suggested.
+func TestALineThatCannotBeLaid(t *testing.T) {
+	in := wet(t, "hazelnut", 130, 0.02, tilted)
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	pl := geo.LocalPlane(in.Block.Boundary)
+	at := pl.From(geo.XY{X: 10, Y: 10})
+	in.Block.Drains.Collector = []geo.Point{at, at}
+	plan := compute(t, in)
+	n := notes(plan, "drain.layout")
+	if plan.Drains.Network != nil || n == nil || !strings.Contains(n.Sentence, "is not a line") || n.Weight != finding.Mend {
+		t.Fatalf("%+v", n)
+	}
+	if v, ok := n.Remedies[0].Patch["drains"].(map[string]any)["collector"]; !ok || v != nil {
+		t.Errorf("%+v", n.Remedies[0])
+	}
+	// far outside the heights nothing can be levelled, and that is said too
+	in.Block.Drains.Collector = []geo.Point{pl.From(geo.XY{X: 5000, Y: 10}), pl.From(geo.XY{X: 5100, Y: 10})}
+	if plan = compute(t, in); plan.Drains.Network != nil || notes(plan, "drain.no-line") == nil {
+		t.Error("a collector five kilometres off is laid")
+	}
+}
+
 func TestDrainChoicesThatCannotBe(t *testing.T) {
 	for field, d := range map[string]DrainChoice{
 		"drains.source": {Source: "rumour"}, "drains.traffic": {Traffic: "tank"}, "drains.dischargeBy": {DischargeBy: "luck"}, "drains.depthM": {DepthM: 9}, "drains.spacingM": {SpacingM: -3}, "drains.ditchM": {DitchM: p(-1)},

@@ -1,0 +1,213 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"slowroot/core/civil"
+	"slowroot/core/drainage"
+	"slowroot/core/schedule"
+	"slowroot/core/units"
+)
+
+// ditch is the section of an open ditch, m² for a depth, and the width of land it takes with a berm (method
+// DRN-1: floor 0.4 m, sides 1 : 1, berm 1.5 m; common practice).
+func ditch(depthM float64) (sectionM2, landM float64) {
+	return (0.4 + depthM) * depthM, 0.4 + 2*depthM + 1.5
+}
+
+// costs adds up lines of a bill and says which lack a price.
+type costs struct {
+	c    *computation
+	sum  float64
+	lack []string
+}
+
+func (k *costs) line(what, item string, amount float64, q units.Quantity, note string) BillLine {
+	l := BillLine{What: what, Amount: amount, Quantity: q, Note: note, CostText: "no price"}
+	priced := amount
+	if q == units.MassT {
+		priced /= 1000 // held in kg, sold in t
+	}
+	if item == "" {
+		l.CostText = ""
+		return l
+	}
+	if p, ok := k.c.in.Estate.PriceOf(item, k.c.in.Today); ok {
+		k.sum += p.Each * priced
+		l.CostText = k.c.money(p.Each * priced)
+	} else if amount > 0 {
+		k.lack = append(k.lack, what)
+	}
+	return l
+}
+
+func (k *costs) text() string {
+	if k.sum == 0 && len(k.lack) > 0 {
+		return "no price"
+	}
+	s := k.c.money(k.sum)
+	if len(k.lack) > 0 {
+		s += ", without " + strings.Join(k.lack, ", ")
+	}
+	return s
+}
+
+// drainBill is the bill of quantities of what is designed, with its cost, the order of the work and the
+// cautions.
+func (c *computation) drainBill(d *DrainPlan) {
+	k := &costs{c: c}
+	add := func(l BillLine) {
+		if l.Amount > 0 {
+			d.Bill = append(d.Bill, l)
+		}
+	}
+	deep := false
+	pipes := map[string]float64{}
+	var chambers, hours, stone, spoil, trench float64
+	joints := 0
+	count := func(n *NetworkView, b drainage.Bill) {
+		for name, m := range b.PipeM {
+			pipes[name] += m
+		}
+		chambers, hours, stone, spoil, trench = chambers+float64(b.Chambers), hours+b.Hours, stone+b.StoneM3, spoil+b.SpoilM3, trench+b.TrenchM3
+		joints += b.Junctions
+		deep = deep || b.Deep
+	}
+	if n := d.Network; n != nil && d.Taken == "ditches" {
+		section, land := ditch(d.DepthM)
+		total := 0.0
+		for _, x := range append(append([]drainage.Drain{}, n.Laterals...), n.Reaches...) {
+			total += x.LengthM
+		}
+		add(k.line("Open ditch", "", total, units.Distance, fmt.Sprintf("%.2f m² in section", section)))
+		add(k.line("Earth dug", "earth", section*total, units.Earth, ""))
+		add(k.line("Land taken", "", land*total, units.Area, "ditch and berm"))
+		deep = d.DepthM >= 1.2
+	} else if n != nil {
+		box := stoneM
+		if d.Taken == "beds" {
+			box = 0
+		}
+		count(n, n.Quantities(trenchM, box, stoneM))
+	}
+	if n := d.Cut; n != nil && c.in.Block.drainChoice().CutOpen {
+		length, earth, land := 0.0, 0.0, 0.0
+		for _, r := range n.Reaches {
+			section, width := ditch(r.MeanCutM)
+			length, earth, land = length+r.LengthM, earth+section*r.LengthM, land+width*r.LengthM
+		}
+		add(k.line("Cut-off ditch", "", length, units.Distance, "floor 0.4 m, sides 1 : 1"))
+		add(k.line("Earth dug", "earth", earth, units.Earth, ""))
+		add(k.line("Land taken", "", land, units.Area, "ditch and berm"))
+	} else if n != nil && len(n.Reaches) > 0 {
+		cut := 0.0
+		for _, r := range n.Reaches {
+			cut += r.MeanCutM * r.LengthM
+		}
+		count(n, n.Quantities(trenchM, trenchM, math.Max(stoneM, cut/drainage.Length(n.Line)-0.3)))
+	}
+	for _, p := range drainage.Pipes {
+		add(k.line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, "3 % for laps and waste; ask for the inside diameter"))
+	}
+	add(k.line("Stone", "drain-stone", stone*1550, units.MassT, fmt.Sprintf("%.0f m³ with 8 %% waste, 1.55 t/m³", stone)))
+	add(k.line("Inspection pits", "drain-pit", chambers, units.Count, "with a silt trap of 0.3 m"))
+	add(k.line("Junctions and end caps", "", float64(joints), units.Count, "of each"))
+	add(k.line("Trench", "", trench, units.Earth, fmt.Sprintf("%.2f m wide, to depth only", trenchM)))
+	add(k.line("Spoil left over", "", spoil, units.Earth, "loose; spread it thin or fill hollows"))
+	add(k.line("Trenching by machine", "machine", hours, units.Hours, "45 m an hour and 2 h for each pit; assumed"))
+	d.MachineH = hours
+	if b := d.Bed; b != nil && b.Refused == "" {
+		add(k.line("Shaping beds by machine", "machine", b.MachineH, units.Hours, "rate from memory"))
+		add(k.line("Soil moved into beds", "", b.SoilM3, units.Earth, "from the furrows beside them"))
+		if b.CoverM > 0 {
+			kind := c.in.Block.drainChoice().Bed.Cover
+			add(k.line(capital(kind)+fmt.Sprintf(", %.1f m wide", b.CoverBuy), kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
+		}
+		add(k.line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, 2 to 5 cm deep under film; heavy line lasts 8 to 10 years, thin tape a season"))
+		d.MachineH += b.MachineH
+	}
+	d.CostText = ""
+	if len(d.Bill) > 0 {
+		d.CostText = k.text()
+	}
+	if d.Network == nil && d.Cut == nil {
+		return
+	}
+	d.Laying = []string{"Find buried services, and have the levels taken by a surveyor, before any peg is set.", "Begin at the outlet: a rigid end of 1.5 to 3 m, 0.3 m above the water of the ditch, with a grid against animals.",
+		"Collector before laterals, upstream, in soil that is dry but moist; level pegs every 10 m, or a laser.", "Trench no wider than it must be and to depth only; leave it open the shortest time.",
+		"Stone around the pipe; where the pipe lies on the layer that stops the water, none below it.", "Measure every junction and end before it is filled in, and keep the list with the block."}
+	d.Cautions = []string{"Find buried services first."}
+	if deep {
+		d.Cautions = append(d.Cautions, "Somewhere the trench is 1.2 m or deeper: nobody enters it unshored, spoil stays 1 m off the edge, a ladder within 7.5 m, nobody works alone; local codes decide.")
+	}
+	d.Cautions = append(d.Cautions, "Keep out of the swing of the machine; never enter a collapsing trench to rescue.", "Wetlands, protected streams and the discharge itself may need a permit: local law decides.")
+}
+
+// drainJobs dates the design: into the sheet's own job of that kind where it has one, else a job of its own;
+// and every year the silt traps.
+func (c *computation) drainJobs(jobs []Job, kinds map[string]string) []Job {
+	d := c.p.Drains
+	piped := d.Network != nil || d.Cut != nil
+	put := func(key, kind, name, phase, detail, why, caution string, better, least int) {
+		for i := range jobs {
+			if kinds[jobs[i].Key] == kind {
+				jobs[i].Detail = detail + "; the sheet says " + jobs[i].Detail
+				return
+			}
+		}
+		day := c.day0()
+		done := c.doneOn(key)
+		by := day.AddMonths(-least)
+		kinds[key] = kind
+		jobs = append(jobs, Job{Key: key, Name: name, Phase: phase, Age: c.seasons.YearOf(day.AddMonths(-better)) - c.first + 1, From: day.AddMonths(-better), By: by, Detail: detail, Why: why, Caution: caution,
+			Rule: fmt.Sprintf("%d months before planting, at least %d", better, least), Origin: "common practice, no source", Preparation: true, Done: done, Passed: c.p.Stage != Planted && done.IsZero() && by.Before(c.in.Today)})
+	}
+	if piped {
+		put("drain-lay", "drain", "Lay the drains, from the outlet upwards", "drain", c.drainWords(), "roots need air before they are planted", strings.Join(d.Cautions, " "), 9, 4)
+	}
+	if b := d.Bed; b != nil && b.Refused == "" {
+		put("drain-bed", "bed", "Raise the beds", "bed", fmt.Sprintf("%s of bed, shaped %s high to stand %s, %s apart", c.text(b.Metres, units.Distance), c.text(b.FreshM, units.Spacing), c.text(b.Bed.HeightM, units.Spacing), c.text(b.Bed.CentreM, units.Spacing)), "roots stand out of the wet", "", 3, 1)
+	}
+	return jobs
+}
+
+// drainsLaid is the day the laying was recorded as done, under the sheet's own job where it has one.
+func (c *computation) drainsLaid() civil.Date {
+	if c.sheet != nil {
+		for id, kind := range c.taskKinds() {
+			if kind == "drain" {
+				return c.doneOn(id)
+			}
+		}
+	}
+	return c.doneOn("drain-lay")
+}
+
+// drainWords is the design in a line.
+func (c *computation) drainWords() string {
+	var parts []string
+	for _, l := range c.p.Drains.Bill {
+		if strings.HasPrefix(l.What, "Pipe ") || l.What == "Open ditch" || l.What == "Cut-off ditch" || l.What == "Inspection pits" {
+			parts = append(parts, lowerFirst(l.What)+" "+c.text(l.Amount, l.Quantity))
+		}
+	}
+	return strings.Join(parts, ", ")
+}
+
+// siltOps is the yearly cleaning of silt traps, where the drains have any.
+func (c *computation) siltOps() []schedule.Operation {
+	d := c.p.Drains
+	n := 0
+	for _, v := range []*NetworkView{d.Network, d.Cut} {
+		if v != nil && d.Taken != "ditches" && !(v == d.Cut && c.in.Block.drainChoice().CutOpen) {
+			n += len(v.Chambers)
+		}
+	}
+	if n == 0 {
+		return nil
+	}
+	return []schedule.Operation{{ID: "drain-silt", Name: "Clean the silt traps", Phase: "drain", Detail: fmt.Sprintf("%s; look at the outlet and its grid, note how much silt, flush laterals that run dirty", count(n, "pit")), Why: "silt that stays closes the pipe",
+		Caution: "Never climb into a deep pit alone: foul air. Covers back on.", Season: []string{"late-autumn", "late-autumn"}, Ages: schedule.Ages{From: 1}, Origin: "cp"}}
+}

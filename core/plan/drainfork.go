@@ -1,0 +1,163 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"sort"
+
+	"slowroot/core/drainage"
+	"slowroot/core/practice"
+	"slowroot/core/units"
+)
+
+// isField are the remedies that lower the water table of the field, by the rules of depth and spacing. An
+// interceptor has a depth of its own: the layer's.
+var isField = map[string]bool{"gridiron": true, "herringbone": true, "local": true, "ditches": true}
+
+// drainRemedies ranks what can be done and takes what was decided, else the first that works once something
+// was said about the water.
+func (c *computation) drainRemedies(d *DrainPlan, choice DrainChoice) {
+	share := choice.WetPct / 100
+	if share == 0 {
+		share = 1
+	}
+	k := drainage.Case{Source: choice.Source, WetShare: share, CoverM: drainage.Cover(choice.Traffic) + lateralPipe.OuterM}
+	if l := c.in.Land; l != nil {
+		k.SlopePct = l.Lie.SlopePct
+		k.Valley = len(c.suggest("herringbone", 15)) == 3
+	}
+	if s := d.Soil; s != nil {
+		k.LayerM, k.K = s.LayerM, s.Above
+	}
+	if choice.DitchM != nil {
+		k.OutletM = *choice.DitchM - drainage.OutletClearM
+		if *choice.DitchM == 0 {
+			k.OutletM = -1
+		}
+	}
+	d.Remedies = drainage.Remedies(k)
+	if d.Refused != "" {
+		for i, r := range d.Remedies {
+			if isField[r.ID] && r.Works {
+				d.Remedies[i].Works, d.Remedies[i].Why = false, d.Refused
+			}
+		}
+		sort.SliceStable(d.Remedies, func(i, j int) bool { return d.Remedies[i].Works && !d.Remedies[j].Works })
+	}
+	if o := c.in.Block.Decided[DrainFork].Option; o != "" {
+		d.Taken, d.Decided = o, true
+		return
+	}
+	if d.Started && d.Needed {
+		for _, r := range d.Remedies {
+			if r.Works {
+				d.Taken = r.ID
+				return
+			}
+		}
+	}
+}
+
+// risks of each remedy (common practice, no source).
+var risks = map[string]string{"interceptor": "must reach the layer; water round its end", "diversion": "washes out in a storm", "local": "the patch may be fed from wider", "gridiron": "silt and roots; flush yearly", "herringbone": "as gridiron; more joints",
+	"ditches": "land and traffic; banks slump", "beds": "furrows must keep their fall", "subsoil": "closes again under wheels", "leave": "uneven rows", "tolerant": "another crop, another market", "investigate": "a season passes"}
+
+// drainFork sets the remedies side by side, each laid on this block. What is not taken is only designed when
+// the ways are asked for.
+func (c *computation) drainFork() (Fork, bool) {
+	d := c.p.Drains
+	if !d.Started && !d.Needed {
+		return Fork{}, false
+	}
+	f := Fork{ID: DrainFork, Question: "How do the roots get air?", Step: "drains", Ways: []Way{}}
+	if !c.in.Weigh {
+		return f, true
+	}
+	for _, r := range d.Remedies {
+		w := Way{ID: r.ID, Name: r.Name, Sentence: capital(r.Why) + ".", Origin: "method DRN-1, common practice, no source", Taken: r.ID == d.Taken, Consequences: c.tryRemedy(r)}
+		if !r.Works {
+			w.When = "does not work here"
+		}
+		if r.ID == "tolerant" && d.WetFrom != "" {
+			w.Sentence += " " + tolerated(d.WetM)
+		}
+		f.Ways = append(f.Ways, w)
+	}
+	return f, true
+}
+
+// tolerated says which wet-soil classes bear water at a depth as it is.
+func tolerated(wetM float64) string {
+	best := 0
+	for class := 1; class <= 5; class++ {
+		if steady, _, _ := drainage.Criterion(class); steady <= wetM {
+			best = class
+		}
+	}
+	if best == 0 {
+		return "None of the classes bears it as wet as this."
+	}
+	if best == 1 {
+		return "As it is, only crops of wet-soil class 1 bear it; the sheets say which those are."
+	}
+	return fmt.Sprintf("As it is, crops of wet-soil class 1 to %d bear it; the sheets say which those are.", best)
+}
+
+// tryRemedy designs a remedy and says what it would mean.
+func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
+	choice := c.in.Block.drainChoice()
+	d := c.p.Drains
+	if r.ID != d.Taken {
+		d.Network, d.Cut, d.Bed, d.Bill, d.MachineH, d.CostText = nil, nil, nil, nil, 0, ""
+		choice.Collector, choice.Laterals, choice.Interceptor, choice.Bed = nil, nil, nil, nil
+		d.Taken = r.ID
+		c.drainDesign(&d, choice)
+		c.drainBill(&d)
+	}
+	none := func(label string) Consequence { return Consequence{Label: label, Text: "–"} }
+	cost, hours, gained, back := none("cost"), Consequence{Label: "machine", Quantity: units.Hours, Value: d.MachineH}, none("root room gained"), none("free of water after")
+	land := Consequence{Label: "land lost", Quantity: units.Area}
+	if d.CostText != "" {
+		cost = Consequence{Label: "cost", Value: d.MachineH, Text: d.CostText}
+	}
+	switch r.ID {
+	case "gridiron", "herringbone", "ditches", "local":
+		if d.Network != nil {
+			gained = Consequence{Label: "root room gained", Quantity: units.Depth, Value: 100 * math.Max(0, math.Min(c.roots(), d.Criterion.SteadyM)-d.WetM)}
+			back = Consequence{Label: "free of water after", Quantity: units.Hours, Value: d.Hours, Text: fmt.Sprintf("%s (%.0f–%.0f)", c.text(d.Hours, units.Hours), d.HoursLow, d.HoursHigh)}
+		}
+		if d.Network != nil && r.ID == "ditches" {
+			_, width := ditch(d.DepthM)
+			for _, x := range append(append([]drainage.Drain{}, d.Network.Laterals...), d.Network.Reaches...) {
+				land.Value += width * x.LengthM
+			}
+		}
+	case "beds":
+		if b := d.Bed; b != nil && b.Refused == "" {
+			gained = Consequence{Label: "root room gained", Quantity: units.Depth, Value: 100 * b.RiseM}
+			if s := d.Soil; s != nil && s.Above > 0 && s.Pores > 0 {
+				h := b.Bed.HeightM
+				t := 24 * drainage.FallDays(s.Above, 3*h/8, s.Pores, b.Bed.CentreM, h, h/2) // to the middle of the bed, method DRN-12
+				back = Consequence{Label: "free of water after", Quantity: units.Hours, Value: math.Min(t, 1e5)}
+			}
+		}
+	case "subsoil":
+		h := practice.Tasks["rip"].Base * c.p.Ground.AreaM2 / 1e4
+		hours.Value, gained = h, Consequence{Label: "root room gained", Quantity: units.Depth, Value: math.Max(0, c.p.Soil.AfterCm-c.p.Soil.DepthCm)}
+		if p, ok := c.in.Estate.PriceOf("machine", c.in.Today); ok {
+			cost = Consequence{Label: "cost", Value: h, Text: c.money(p.Each * h)}
+		}
+	case "diversion":
+		if line := c.suggest("interceptor", 0); len(line) > 1 {
+			_, width := ditch(0.5)
+			land.Value = width * drainage.Length(line)
+			if p, ok := c.in.Estate.PriceOf("earth", c.in.Today); ok {
+				section, _ := ditch(0.5)
+				cost = Consequence{Label: "cost", Value: land.Value, Text: c.money(p.Each * section * drainage.Length(line))}
+			}
+		}
+	case "leave":
+		land.Value = c.p.Ground.AreaM2 * choice.WetPct / 100
+	}
+	return []Consequence{cost, hours, land, gained, back, {Label: "risk", Value: float64(len(risks[r.ID])), Text: risks[r.ID]}}
+}

@@ -1,0 +1,235 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"slowroot/core/drainage"
+	"slowroot/core/geo"
+	"slowroot/core/units"
+)
+
+// heightAt is the surface under a point of the block's plane; NaN where no height is known.
+func (c *computation) heightAt(x, y float64) float64 { return c.in.Land.Surface.Height(x, y) }
+
+// xy are the block's rings as the drainage package takes them.
+func (c *computation) xy() [][]drainage.XY {
+	out := make([][]drainage.XY, len(c.rings))
+	for i, r := range c.rings {
+		for _, p := range r {
+			out[i] = append(out[i], drainage.XY{p.X, p.Y})
+		}
+	}
+	return out
+}
+
+func (c *computation) lineOf(points []geo.Point) []drainage.XY {
+	out := make([]drainage.XY, len(points))
+	for i, p := range points {
+		q := c.plane.To(p)
+		out[i] = drainage.XY{q.X, q.Y}
+	}
+	return out
+}
+
+func (c *computation) pointsOf(line []drainage.XY) []geo.Point {
+	out := make([]geo.Point, len(line))
+	for i, p := range line {
+		out[i] = c.plane.From(geo.XY{X: p[0], Y: p[1]})
+	}
+	return out
+}
+
+// known reports that heights are known all around the block.
+func (c *computation) known(line []drainage.XY) bool {
+	if c.in.Land == nil {
+		return false
+	}
+	for _, r := range append(c.xy(), line) {
+		for _, p := range r {
+			if math.IsNaN(c.heightAt(p[0], p[1])) {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// suggest is a first line for a remedy.
+func (c *computation) suggest(remedy string, spacing float64) []drainage.XY {
+	if !c.known(nil) {
+		return nil
+	}
+	var wet *drainage.XY
+	if i, ok := c.governing(); ok && c.in.Block.Pits[i].At != nil {
+		p := c.lineOf([]geo.Point{*c.in.Block.Pits[i].At})[0]
+		wet = &p
+	}
+	return drainage.Suggest(remedy, c.xy(), c.heightAt, spacing, c.in.Land.Lie.FallsTo, wet)
+}
+
+// drainDesign lays what is taken on the block.
+func (c *computation) drainDesign(d *DrainPlan, choice DrainChoice) {
+	if d.Taken == "interceptor" || len(choice.Interceptor) > 1 {
+		c.interceptor(d, choice)
+	}
+	switch d.Taken {
+	case "gridiron", "herringbone", "local", "ditches":
+		if d.Refused == "" && d.SpacingM > 0 {
+			c.network(d, choice)
+		}
+	case "beds":
+		d.Bed = c.bed(d)
+		if d.Bed.Refused == "" && d.DischargeM > 0 {
+			c.endDrain(d, choice)
+		}
+	}
+	if choice.Bed != nil && d.Bed == nil {
+		d.Bed = c.bed(d)
+	}
+}
+
+// task is what every pipe of the block keeps to.
+func (c *computation) task(d *DrainPlan, choice DrainChoice, line []drainage.XY) drainage.Task {
+	t := drainage.Task{Ground: c.heightAt, Q: d.DischargeM / 1000, DepthM: d.DepthM, CoverM: drainage.Cover(choice.Traffic), MostDepthM: c.in.Block.machineReach() + 0.2, OutletM: math.NaN()}
+	if d.Soil != nil {
+		t.LayerM, t.Texture = d.Soil.LayerM, d.Soil.Texture
+	}
+	if choice.DitchM != nil && *choice.DitchM > 0 {
+		// as deep as the ditch lets it, if the pipe needs it; never deeper than the layer
+		out := math.Min(*choice.DitchM-drainage.OutletClearM, d.DepthM+0.1)
+		if t.LayerM > 0 {
+			out = math.Min(out, t.LayerM)
+		}
+		t.OutletM = c.heightAt(line[0][0], line[0][1]) - out
+	}
+	return t
+}
+
+// lineFor is the line a person drew, else a first one.
+func (c *computation) lineFor(remedy string, drawn []geo.Point, spacing float64) (line []drainage.XY, suggested, ok bool) {
+	line = c.lineOf(drawn)
+	if len(line) < 2 {
+		line, suggested = c.suggest(remedy, spacing), true
+	}
+	return line, suggested, len(line) >= 2 && c.known(line)
+}
+
+func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, drawn bool, spacing, layer float64) *NetworkView {
+	for i := range n.Troubles {
+		n.Troubles[i].Sentence = c.troubleWords(n.Troubles[i])
+	}
+	return &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), Suggested: suggested, Drawn: drawn, SpacingM: spacing, LayerM: layer}
+}
+
+// troubleWords puts a trouble into the reader's units.
+func (c *computation) troubleWords(t drainage.Trouble) string {
+	m := func(v float64) string { return c.text(v, units.Spacing) }
+	switch t.Rule {
+	case "outlet":
+		return fmt.Sprintf("the outlet invert at %s lies above what the ground there allows, %s", m(t.Got), m(t.Want))
+	case "size":
+		return fmt.Sprintf("%s carries %s, more than the largest pipe takes at its fall, %s", t.Drain, c.text(t.Got, units.Outflow), c.text(t.Want, units.Outflow))
+	case "cover":
+		return fmt.Sprintf("%s has %s of cover at %s, %s are needed", t.Drain, m(t.Got), c.text(t.AtM, units.Distance), m(t.Want))
+	case "layer":
+		return fmt.Sprintf("%s goes %s down, below the layer at %s that stops the water: nothing runs into it there", t.Drain, m(t.Got), m(t.Want))
+	case "reach":
+		return fmt.Sprintf("%s goes %s down, deeper than the machine reaches, %s", t.Drain, m(t.Got), m(t.Want))
+	case "velocity":
+		return fmt.Sprintf("%s runs full at %s m/s, this soil bears %s m/s", t.Drain, c.text(t.Got, units.Plain), c.text(t.Want, units.Plain))
+	case "long":
+		return fmt.Sprintf("%s is %s long: over %s it cannot be flushed", t.Drain, c.text(t.Got, units.Distance), c.text(t.Want, units.Distance))
+	case "crossing":
+		return t.Drain + " crosses " + t.Other
+	}
+	return c.text(t.Got, units.Area) + " are reached by no drain"
+}
+
+func (c *computation) network(d *DrainPlan, choice DrainChoice) {
+	line, suggested, ok := c.lineFor(d.Taken, choice.Collector, d.SpacingM)
+	if !ok {
+		return
+	}
+	l := drainage.Layout{Collector: line, SpacingM: d.SpacingM, AngleDeg: 90, Alone: d.Taken == "local"}
+	if d.Taken == "herringbone" {
+		l.AngleDeg = 60
+		if choice.AngleDeg > 0 {
+			l.AngleDeg = choice.AngleDeg
+		}
+	}
+	for _, x := range choice.Laterals {
+		l.Drawn = append(l.Drawn, drainage.Line{ID: x.ID, Points: c.lineOf(x.Line)})
+	}
+	t := c.task(d, choice, line)
+	if d.Cut != nil && len(d.Cut.Line) > 0 && math.Hypot(d.Cut.Line[0][0]-line[len(line)-1][0], d.Cut.Line[0][1]-line[len(line)-1][1]) < 8 {
+		t.ExtraM3S = d.CatchM3Day / 86400 // the interceptor runs into the head of the collector
+	}
+	n, err := drainage.Design(c.xy(), l, t)
+	if err != nil {
+		d.cannot = err
+		return
+	}
+	d.Network = c.view(n, line, suggested, len(l.Drawn) > 0, d.SpacingM, t.LayerM)
+}
+
+// endDrain is the pipe along the low ends of the furrows: it takes the whole block's water.
+func (c *computation) endDrain(d *DrainPlan, choice DrainChoice) {
+	line, suggested, ok := c.lineFor("beds", choice.Collector, 20)
+	if !ok {
+		return
+	}
+	t := c.task(d, choice, line)
+	t.Q, t.ExtraM3S = 0, d.DischargeM/1000*c.p.Ground.AreaM2/86400
+	t.DepthM = math.Max(d.Bed.FurrowM+0.3, drainage.Cover(choice.Traffic)+0.25)
+	if t.LayerM > 0 && t.LayerM < t.DepthM {
+		t.LayerM = 0 // a closed pipe for furrow water may lie in the layer
+	}
+	if choice.DitchM != nil && *choice.DitchM > 0 {
+		t.OutletM = c.heightAt(line[0][0], line[0][1]) - math.Min(*choice.DitchM-drainage.OutletClearM, t.DepthM+0.1)
+	}
+	n, err := drainage.Design(c.xy(), drainage.Layout{Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
+	if err != nil {
+		d.cannot = err
+		return
+	}
+	n.ReachedM2 = n.BlockM2 // furrows bring the water
+	d.Network = c.view(n, line, suggested, false, d.Bed.Bed.CentreM, t.LayerM)
+}
+
+// interceptor is a drain across the slope that stops water before it enters (method DRN-13): on the layer
+// where the machine reaches it, sized for all it catches along its whole length.
+func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
+	line, suggested, ok := c.lineFor("interceptor", choice.Interceptor, d.SpacingM)
+	s := d.Soil
+	if !ok || s == nil {
+		return
+	}
+	mid, _ := drainage.At(line, drainage.Length(line)/2)
+	i, _ := c.nearest(mid[0], mid[1])
+	t := c.task(d, choice, line)
+	t.DepthM, t.LayerM = c.in.Block.machineReach(), 0
+	layer := t.DepthM + 0.5 // assumed where none was seen: it goes on half a metre below the drain
+	if r := c.stops(i); r != nil {
+		layer = r.TopCm / 100
+		t.LayerM = layer
+	}
+	t.DepthM = math.Min(t.DepthM, layer)
+	wet := layer / 2
+	if d.WetFrom != "" {
+		wet = math.Min(d.WetM, layer-0.1)
+	}
+	k := s.Above
+	if s.From == "texture" {
+		k = meanK(c.slabs(i, wet, layer))
+	}
+	d.CatchM3Day = drainage.Interceptor(k, c.in.Land.Lie.SlopePct/100, layer-wet, layer-t.DepthM) * drainage.Length(line)
+	t.Q, t.ExtraM3S, t.LeastGrade = 0, d.CatchM3Day/86400, 0.002
+	t.OutletM = math.NaN() // its own outlet, at its own depth
+	n, err := drainage.Design(c.xy(), drainage.Layout{Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
+	if err != nil {
+		d.cannot = err
+		return
+	}
+	d.Cut = c.view(n, line, suggested, false, 0, t.LayerM)
+}

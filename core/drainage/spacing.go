@@ -37,7 +37,11 @@ func EquivalentDepth(l, thick, u float64) float64 {
 	} else {
 		f = math.Pi*math.Pi/(4*x) + math.Log(x/(2*math.Pi))
 	}
-	return math.Min(thick, math.Pi*l/8/(math.Log(l/u)+f))
+	den := math.Log(l/u) + f
+	if den <= 0 { // so close that the flow to each is not radial: all of the thickness counts
+		return thick
+	}
+	return math.Min(thick, math.Pi*l/8/den)
 }
 
 // Field is the soil and the task of a spacing: K above and below drain level, the thickness below it to

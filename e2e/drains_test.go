@@ -239,3 +239,34 @@ func TestPitRecordOnAPhone(t *testing.T) {
 		t.Errorf("%+v", p)
 	}
 }
+
+// A block nobody has looked at says so on every tab, what to do first, and offers no number that rests on nothing; a
+// block whose soil is dry says that it needs no drains.
+func TestDrainsBeforeAnybodyLooked(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	page := open(t, prog.URL, 1280, 900)
+	fresh := `{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"name":"Far Paddock"},"geometry":{"type":"Polygon","coordinates":[[[172.4,-38.4],[172.402,-38.4],[172.402,-38.3985],[172.4,-38.3985],[172.4,-38.4]]]}}]}`
+	must(t, page.Go("/draw"), page.Settled(), page.Upload(kept(t, "far.geojson", fresh)), page.Says("Far Paddock"), page.Press("Add this block"), page.Wait(`fetch("/api/v1/overview").then((r) => r.json()).then((o) => o.blocks.some((b) => b.name === "Far Paddock"))`))
+	id := blocks(t, prog.URL)["Far Paddock"].ID
+	must(t, page.Go("/blocks/"+id+"/drains"), page.Says("Nobody has looked yet"), page.Says("Nothing is asked for here so far"))
+	must(t, page.Press("Water table"), page.Says("Describe a pit first"), page.Press("Plan and levels"), page.Says("Say what was seen of the water"), page.Press("Beds"), page.Says("No beds are planned"), page.Press("Bill and files"), page.Says("Nothing is designed yet"))
+	numbers, err := drive.Eval[int](page, `document.querySelectorAll("[data-figure^='drain.']").length`)
+	must(t, err)
+	if numbers != 0 {
+		t.Errorf("%d figures of drains rest on nothing", numbers)
+	}
+	// said to be wet, but with no heights and no pit: what is missing is said, not guessed
+	must(t, page.Press("What was seen"), page.Type("Where the water comes from", "rain"), page.Wait(field("Where the water comes from")+` === "rain"`))
+	var d struct{ Revision int }
+	ask(t, "GET", prog.URL+"/api/v1/blocks/"+id, "", nil, &d)
+	if s := ask(t, "PATCH", prog.URL+"/api/v1/blocks/"+id, `{"decided":{"drain":{"option":"gridiron"}}}`, map[string]string{"If-Match": fmt.Sprintf("%q", fmt.Sprint(d.Revision)), "Content-Type": "application/merge-patch+json"}, nil); s != 200 {
+		t.Fatal(s)
+	}
+	must(t, page.Go("/blocks/"+id+"/drains"), page.Says("No heights are known here"), page.Press("Plan and levels"), page.Says("no heights are known here"))
+	if s := ask(t, "GET", prog.URL+"/api/v1/blocks/"+id+"/setting-out/dxf", "", nil, nil); s != 422 {
+		t.Errorf("pegs of nothing answer %d", s)
+	}
+	must(t, page.Press("Beds"), page.Press("Plan beds"), page.Says("of soil from furrows"), page.Says("lay out rows to see it"))
+	bank := blocks(t, prog.URL)["Upper Terrace"].ID
+	must(t, page.Go("/blocks/"+bank+"/drains"), page.Says("No sign of standing water was found in the pits. Tea asks for"))
+}

@@ -9,6 +9,9 @@ import { day, dayNumber } from "../units";
 type Well = Schema["Well"];
 type Hole = Schema["Hole"];
 
+/** At the head of a sentence a word begins with a capital. */
+const sentence = (words: string, head: boolean) => (head ? words.charAt(0).toUpperCase() + words.slice(1) : words);
+
 /** The record of the field inspection: where the water comes from, dip wells through the year, auger holes. */
 export function Water({ plan, doc, draft }: StepProps) {
   const lists = useLists();
@@ -37,11 +40,18 @@ export function Water({ plan, doc, draft }: StepProps) {
             Water stands at <b>{text(d.wetM, "spacing")}</b> in the wet season, by the {d.wetFrom};{" "}
           </>
         ) : (
-          "No sign of standing water was found; "
+          <>
+            {plan.soil.pits.length === 0
+              ? "Nobody has looked yet: no pit is described and no dip well is read. "
+              : "No sign of standing water was found in the pits. "}
+          </>
         )}
-        {plan.cropName && !c.assumed ? plan.cropName.toLowerCase() : "an orchard crop of middling sensitivity"} asks for{" "}
-        <b>{text(c.steadyM, "spacing")}</b>, and for {text(c.backM, "spacing")} within {number(c.hours, "hours")} h of a wet
-        spell.
+        {sentence(
+          plan.cropName && !c.assumed ? plan.cropName.toLowerCase() : "an orchard crop of middling sensitivity",
+          !d.wetFrom,
+        )}{" "}
+        asks for <b>{text(c.steadyM, "spacing")}</b>, and for {text(c.backM, "spacing")} within {number(c.hours, "hours")} h of a
+        wet spell.
         {d.needed ? " It needs drains or beds." : d.wetFrom ? " That is kept without drains." : ""}
       </p>
       <div className="mt-3 flex flex-wrap items-end gap-3">

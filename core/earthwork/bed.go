@@ -68,12 +68,20 @@ func (b Bed) Furrow(s float64) (x, h, cut, fill float64) {
 	return x, b.HeightM - x, cut, fill
 }
 
+// Short is the soil, m³ for each metre of bed, that the furrows cannot give however deep they go: it has to be
+// brought. Nought for most beds.
+func (b Bed) Short(s float64) float64 {
+	run := (b.BaseM - b.TopM) / 2
+	cut := b.HeightM * (b.CentreM - b.BaseM + run)
+	return math.Max(0, b.AreaM2()-b.HeightM*(b.BaseM-run)-s*cut)
+}
+
 // Rise is the mean height of the bed above the old surface over its base: the root room it adds.
 func (b Bed) Rise(s float64) float64 {
-	_, h, _, fill := b.Furrow(s)
-	if h <= 0 {
-		return 0
+	if b.Short(s) > 0 {
+		return 0 // the bed cannot be made from its furrows
 	}
+	_, _, _, fill := b.Furrow(s)
 	return fill / b.BaseM
 }
 

@@ -19,6 +19,12 @@ func TestBedsOfAnyShape(t *testing.T) {
 		if b.Valid() != nil {
 			t.Fatalf("%+v: %v", b, b.Valid())
 		}
+		if b.Short(1) > 0 {
+			if b.Rise(1) != 0 {
+				t.Fatalf("%+v lifts roots by soil it has not got", b)
+			}
+			continue
+		}
 		shaped++
 		for _, s := range []float64{1, 1.15, 1.3} {
 			x, h, cut, fill := b.Furrow(s)
@@ -40,7 +46,7 @@ func TestBedsOfAnyShape(t *testing.T) {
 		}
 		taller := b
 		taller.HeightM *= 1.2
-		if taller.AreaM2() <= b.AreaM2() || taller.Rise(1) < b.Rise(1)-1e-9 {
+		if taller.AreaM2() <= b.AreaM2() || taller.Short(1) == 0 && taller.Rise(1) < b.Rise(1)-1e-9 {
 			t.Fatalf("%+v: a taller bed holds %g for %g, lifts %g for %g", b, taller.AreaM2(), b.AreaM2(), taller.Rise(1), b.Rise(1))
 		}
 		need, buy := b.FilmM(0.15)
@@ -54,8 +60,8 @@ func TestBedsOfAnyShape(t *testing.T) {
 			t.Fatalf("%+v: %g m of bed in a hectare", b, b.PerHa())
 		}
 	}
-	if shaped != 4000 {
-		t.Errorf("%d beds", shaped)
+	if shaped < 3500 {
+		t.Errorf("only %d of 4000 beds can be made from their furrows", shaped)
 	}
 }
 

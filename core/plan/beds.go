@@ -162,6 +162,10 @@ func (c *computation) judgeBeds(b *BedPlan) {
 		note("shape", finding.Stops, "The beds cannot be shaped: "+b.Refused+".", "method BED-1", finding.Remedy{Label: "Take what fits the rows", Patch: map[string]any{"drains": map[string]any{"bed": nil}}})
 		return
 	}
+	if short := b.Bed.Short(1); short > 0 {
+		note("short", finding.Mend, fmt.Sprintf("The furrows beside these beds cannot give their soil however deep they go: %s would have to be brought. Wider furrows, or lower and flatter beds.", c.text(short*b.Metres, units.Earth)), "method BED-1, geometry",
+			finding.Remedy{Label: "Take what fits the rows", Patch: map[string]any{"drains": map[string]any{"bed": nil}}})
+	}
 	if b.TopsoilCm > 0 && 100*b.FurrowM+5 > b.TopsoilCm {
 		note("subsoil", finding.Mend, fmt.Sprintf("The furrows go %s down and the topsoil is %s deep: they would turn up subsoil. Lower or narrower beds, or soil from elsewhere.", c.text(100*b.FurrowM, units.Depth), c.text(b.TopsoilCm, units.Depth)), "method BED-1, common practice",
 			finding.Remedy{Label: "Lower beds", Patch: map[string]any{"drains": map[string]any{"bed": map[string]any{"heightM": math.Round(math.Max(0.1, b.Bed.HeightM*(b.TopsoilCm-5)/(100*b.FurrowM))*20-0.5) / 20}}}})

@@ -460,6 +460,10 @@ func TestBedsOfABlock(t *testing.T) {
 	if n := notes(compute(t, in), "bed.shape"); n == nil || n.Weight != finding.Stops {
 		t.Errorf("a bed wider at its top: %+v", n)
 	}
+	in.Block.Drains.Bed = &BedChoice{BaseM: 2.6, TopM: 2.6, HeightM: 0.9, CrownM: 0.4, CentreM: 2.9}
+	if n := notes(compute(t, in), "bed.short"); n == nil || !strings.Contains(n.Sentence, "would have to be brought") {
+		t.Errorf("a bed of more soil than its furrows hold: %+v", n)
+	}
 	in.Block.Drains.Bed = &BedChoice{BaseM: 3, TopM: 1.5, HeightM: 1.2, CentreM: 4}
 	plan = compute(t, in)
 	n := notes(plan, "bed.subsoil")

@@ -17,7 +17,7 @@ func TestEdgesStandInTheWordsOrAreAssumed(t *testing.T) {
 		t.Fatal(err)
 	}
 	if n := len(l.All()); n != 24 {
-		t.Fatalf("%d sheets, the handbook has 24 crops", n)
+		t.Fatalf("%d sheets, 24 crops are known", n)
 	}
 	assumed, judged := 0, 0
 	for _, s := range l.All() {

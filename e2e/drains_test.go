@@ -270,3 +270,46 @@ func TestDrainsBeforeAnybodyLooked(t *testing.T) {
 	bank := blocks(t, prog.URL)["Upper Terrace"].ID
 	must(t, page.Go("/blocks/"+bank+"/drains"), page.Says("No sign of standing water was found in the pits. Tea asks for"))
 }
+
+// Pits and dip wells are placed on the plan and dragged to where they were dug; the interceptor rests on the pit
+// nearest to it.
+func TestPitsAndWellsOnThePlan(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	gate := blocks(t, prog.URL)["Gate Field"]
+	page := open(t, prog.URL, 1280, 900)
+	type doc struct {
+		Block struct {
+			Pits   []struct{ At *struct{ Lon, Lat float64 } }
+			Drains struct {
+				Wells []struct{ At *struct{ Lon, Lat float64 } }
+			}
+		}
+	}
+	read := func() (d doc) {
+		ask(t, "GET", prog.URL+"/api/v1/blocks/"+gate.ID, "", nil, &d)
+		return d
+	}
+	if s := ask(t, "PATCH", prog.URL+"/api/v1/blocks/"+gate.ID, `{"drains":{"wells":[{"name":"By the gate","depthCm":120,"readings":[]}]}}`, map[string]string{"If-Match": `"1"`, "Content-Type": "application/merge-patch+json"}, nil); s != 200 {
+		t.Fatal(s)
+	}
+	must(t, page.Go("/blocks/"+gate.ID+"/drains"), page.Press("Plan and levels"), page.Press("Place pits and wells"), page.Says("drag each to where it was dug"), page.Wait(`document.querySelectorAll("[aria-label^='Pit ']").length === 3 && document.querySelectorAll("[aria-label^='Dip well ']").length === 1`))
+	before := read()
+	if before.Block.Pits[0].At == nil || before.Block.Pits[1].At == nil || before.Block.Drains.Wells[0].At == nil {
+		t.Fatalf("%+v", before)
+	}
+	x, y := middle(t, page, "Pit Middle")
+	must(t, page.Drag(x, y, x-60, y+50), page.Says("Pit Middle is moved"))
+	x, y = middle(t, page, "Dip well By the gate")
+	must(t, page.Drag(x, y, x-70, y+60), page.Says("Dip well By the gate is moved"))
+	after := read()
+	if p, q := before.Block.Pits[1].At, after.Block.Pits[1].At; q.Lon >= p.Lon || q.Lat >= p.Lat {
+		t.Errorf("the pit dragged south-west went from %+v to %+v", p, q)
+	}
+	if p, q := before.Block.Drains.Wells[0].At, after.Block.Drains.Wells[0].At; q.Lon >= p.Lon || q.Lat >= p.Lat {
+		t.Errorf("the well went from %+v to %+v", p, q)
+	}
+	if p, q := before.Block.Pits[0].At, after.Block.Pits[0].At; *p != *q {
+		t.Error("the other pit moved too")
+	}
+	must(t, page.Wait(`![...document.querySelectorAll("button")].some((b) => b.textContent === "Place pits and wells")`))
+}

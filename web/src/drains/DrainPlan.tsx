@@ -6,7 +6,7 @@ import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { DrainSheet, type Handle } from "./DrainSheet";
 import { LongSection } from "./LongSection";
-import { main, position, type Drain, type XY } from "./types";
+import { main, place, position, type Drain, type XY } from "./types";
 
 /** The network on the plan: every line can be dragged, and all levels, pipes and the bill answer. */
 export function DrainPlan({ plan, doc, draft }: StepProps) {
@@ -17,6 +17,8 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
   const w = doc.block.drains ?? {};
   const n = d.network;
   const cut = d.cut;
+  const pits = doc.block.pits ?? [];
+  const wells = w.wells ?? [];
   const lateral = n?.laterals.find((l) => l.id === chosen);
   const section = useMemo(() => {
     if (lateral) return { network: n!, name: `Lateral ${lateral.id}`, stations: lateral.section, pipes: [lateral] };
@@ -41,6 +43,8 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
   const drawn = () => n!.laterals.map((l) => ({ id: l.id, line: l.points.map((p) => position(plan, p)) }));
   const shift = (of: string, i: number, to: XY): Record<string, unknown> => {
     const p = position(plan, to);
+    if (of === "pit") return { pits: pits.map((x, k) => (k === i ? { ...x, at: p } : x)) };
+    if (of === "well") return { drains: { wells: wells.map((x, k) => (k === i ? { ...x, at: p } : x)) } };
     const l = lines[of];
     if (l) return { drains: { [of]: l.lineAt.map((q, k) => (k === i ? p : q)) } };
     return {
@@ -56,6 +60,19 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
     lateral.points.forEach((at, i) =>
       handles.push({ of: lateral.id, i, at, label: i === 0 ? `Junction of ${lateral.id}` : `End of ${lateral.id}` }),
     );
+  // where somebody dug and reads: moved to where that was
+  pits.forEach((x, i) => x.at && handles.push({ of: "pit", i, at: place(plan, x.at), label: `Pit ${x.name}` }));
+  wells.forEach((x, i) => x.at && handles.push({ of: "well", i, at: place(plan, x.at), label: `Dip well ${x.name}` }));
+  const unplaced = [...pits, ...wells].filter((x) => !x.at).length;
+  const placeAll = () => {
+    let k = 0;
+    const put = <T extends { at?: { lon: number; lat: number } }>(x: T): T =>
+      x.at ? x : { ...x, at: position(plan, [14 * k++ - 7 * unplaced, 0]) };
+    void draft.commit(
+      { pits: pits.map(put), ...(wells.length > 0 && { drains: { wells: wells.map(put) } }) },
+      "They stand in the middle of the block now; drag each to where it was dug",
+    );
+  };
   const add = () => {
     const spot = n!.missed[0];
     const from = n!.line[Math.floor(n!.line.length / 2)] ?? [0, 0];
@@ -136,6 +153,11 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
             keep={(v) => void draft.commit({ drains: { cutOpen: v === "open" } })}
           />
         )}
+        {unplaced > 0 && (
+          <button className="act" onClick={placeAll}>
+            Place pits and wells
+          </button>
+        )}
         {(w.collector || w.laterals || w.interceptor) && (
           <button
             className="act"
@@ -174,7 +196,8 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
           </>
         )}
         {cut && `The interceptor catches ${text(d.catchM3Day, "earth")} a day. `}
-        Press a line to see it in section; drag its points, or focus one and use the arrow keys.
+        Press a line to see it in section; drag its points, or focus one and use the arrow keys. Triangle: outlet; squares on
+        edge: inspection pits; sand: pits that were dug; blue ring: dip well.
       </p>
       {section && <LongSection {...section} />}
       {n && n.laterals.length + n.reaches.length > 0 && (

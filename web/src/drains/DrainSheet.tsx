@@ -139,6 +139,22 @@ export function DrainLines({
   );
 }
 
+/** What stands for a point: an outlet, a pit that was dug, a dip well, or a corner of a line. */
+function Mark({ handle: h, x, y }: { handle: Handle; x: number; y: number }) {
+  if (h.of === "pit")
+    return <path d={`M${x - 6} ${y - 6}h12l-3 11h-6z`} fill="var(--color-sand)" stroke="var(--color-ink)" strokeWidth="1.4" />;
+  if (h.of === "well")
+    return (
+      <g stroke="var(--color-water)" strokeWidth="2">
+        <circle cx={x} cy={y} r="6" fill="var(--color-paper)" />
+        <path d={`M${x - 4} ${y + 1}h8`} />
+      </g>
+    );
+  if (h.i === 0 && (h.of === "collector" || h.of === "interceptor"))
+    return <path d={`M${x} ${y - 9}l8 14h-16z`} fill="var(--color-water)" stroke="var(--color-paper)" strokeWidth="1.5" />;
+  return <circle cx={x} cy={y} r="6" fill="var(--color-paper)" stroke="var(--color-input)" strokeWidth="2.4" />;
+}
+
 /** The plan sheet of the drains, with handles on the lines. */
 export function DrainSheet({
   plan,
@@ -250,16 +266,7 @@ export function DrainSheet({
               onPointerUp={stop}
             >
               <circle cx={X(x!)} cy={Y(y!)} r="14" fill="transparent" />
-              {h.i === 0 && (h.of === "collector" || h.of === "interceptor") ? (
-                <path
-                  d={`M${X(x!)} ${Y(y!) - 9}l8 14h-16z`}
-                  fill="var(--color-water)"
-                  stroke="var(--color-paper)"
-                  strokeWidth="1.5"
-                />
-              ) : (
-                <circle cx={X(x!)} cy={Y(y!)} r="6" fill="var(--color-paper)" stroke="var(--color-input)" strokeWidth="2.4" />
-              )}
+              <Mark handle={h} x={X(x!)} y={Y(y!)} />
               <title>{h.label}</title>
             </g>
           );

@@ -75,6 +75,8 @@ func TestDrainDraggedBelowTheClay(t *testing.T) {
 	if s := designOf(t, prog, foot.ID); s.Drains.SpacingM >= d.Drains.SpacingM || s.Drains.DepthM != 1 {
 		t.Errorf("at 1.00 m the spacing is %.1f, at 1.12 it was %.1f", s.Drains.SpacingM, d.Drains.SpacingM)
 	}
+	// another depth is taken from the table that weighs them
+	must(t, page.Press("Lay them so: 0.90"), page.Says("Drains at 0.90"), page.Wait(figureValue("drain.depth")+` === "0.90"`), page.Wait(figureValue("drain.spacing")+` === "7.50"`))
 	// the working of the spacing is shown
 	must(t, page.PressFigure("drain.spacing"), page.Says("van der Molen"), page.Press("Close"))
 }

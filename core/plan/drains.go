@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"sort"
 
 	"slowroot/core/climate"
 	"slowroot/core/drainage"
@@ -42,6 +43,7 @@ type DrainPlan struct {
 	Hours      float64           `json:"hours"`     // until the water is back below the depth wanted after a wet spell
 	HoursLow   float64           `json:"hoursLow"`  // with the highest permeability
 	HoursHigh  float64           `json:"hoursHigh"` // with the lowest
+	Depths     []DepthTried      `json:"depths"`    // the same field drained at other depths
 	Season     []TableMonth      `json:"season"`
 	Network    *NetworkView      `json:"network,omitempty"`
 	Cut        *NetworkView      `json:"cut,omitempty"` // an interceptor
@@ -110,6 +112,16 @@ type Discharge struct {
 	Taken bool    `json:"taken"`
 }
 
+// DepthTried is what drains at another depth would be: deeper lie wider apart, as far as the limits let them.
+type DepthTried struct {
+	DepthM      float64 `json:"depthM"`
+	SpacingM    float64 `json:"spacingM"`
+	Hours       float64 `json:"hours"`
+	MetresPerHa float64 `json:"metresPerHa"`
+	CostText    string  `json:"costText"` // laterals of one hectare: pipe of 75 mm, stone and trench
+	Taken       bool    `json:"taken"`
+}
+
 // TableMonth is the water table of a month between two drains: depths below the surface from one drain to the
 // other, evenly spaced.
 type TableMonth struct {
@@ -153,7 +165,7 @@ func (c *computation) drains() {
 	d := &c.p.Drains
 	choice := c.in.Block.drainChoice()
 	*d = DrainPlan{Started: c.in.Block.wet(), WantedM: choice.DepthM, Wells: []WellView{}, Holes: []HoleView{}, Remedies: []drainage.Remedy{}, Limits: []drainage.Limit{},
-		Discharges: []Discharge{}, Season: []TableMonth{}, Bill: []BillLine{}, Laying: []string{}, Cautions: []string{}}
+		Discharges: []Discharge{}, Depths: []DepthTried{}, Season: []TableMonth{}, Bill: []BillLine{}, Laying: []string{}, Cautions: []string{}}
 	o, e, n := c.plane.From(geo.XY{}), c.plane.From(geo.XY{X: 1}), c.plane.From(geo.XY{Y: 1})
 	d.PerMetre = geo.Point{Lon: e.Lon - o.Lon, Lat: n.Lat - o.Lat}
 	c.drainNeed(d, choice)
@@ -168,6 +180,7 @@ func (c *computation) drains() {
 	if !d.Started {
 		return
 	}
+	c.drainDepths(d, choice)
 	c.drainSeason(d)
 	c.drainDesign(d, choice)
 	c.drainBill(d)
@@ -486,6 +499,43 @@ func (c *computation) drainSpacing(d *DrainPlan, choice DrainChoice) {
 		d.Refused = fmt.Sprintf("drains would have to lie %s apart: the soil lets too little water through", c.text(d.SpacingM, units.Spacing))
 	}
 	d.Hours, d.HoursLow, d.HoursHigh = hours(1), hours(d.Soil.High), hours(d.Soil.Low)
+}
+
+// drainDepths drains the same field at other depths, from what the cover needs to the binding limit, so that depth and
+// spacing can be weighed against the cost (method DRN-4).
+func (c *computation) drainDepths(d *DrainPlan, choice DrainChoice) {
+	if d.SpacingM == 0 || d.Refused != "" {
+		return
+	}
+	least := math.Max(drainage.Cover(choice.Traffic)+lateralPipe.OuterM, d.Criterion.SteadyM+lateralPipe.OuterM/2+0.05)
+	most := deepest(d.Limits).DepthM
+	depths := []float64{d.DepthM}
+	for at := math.Ceil(least*10) / 10; at <= most+1e-9; at += 0.1 {
+		if math.Abs(at-d.DepthM) > 0.03 {
+			depths = append(depths, at)
+		}
+	}
+	if math.Abs(most-d.DepthM) > 0.03 && math.Abs(most-depths[len(depths)-1]) > 0.03 {
+		depths = append(depths, most)
+	}
+	sort.Float64s(depths)
+	for _, at := range depths {
+		try, ch := *d, choice
+		try.Holes, try.Limits = nil, nil
+		ch.DepthM, ch.SpacingM = at, 0
+		c.drainDepth(&try, ch)
+		c.drainSoil(&try, ch)
+		c.drainSpacing(&try, ch)
+		if try.Spacings[1] < 2 || math.Abs(try.DepthM-at) > 1e-6 {
+			continue
+		}
+		k := &costs{c: c}
+		metres := 1e4 / try.SpacingM
+		k.line("pipe", "pipe:"+lateralPipe.Name, 1.03*metres, units.Distance, "")
+		k.line("stone", "drain-stone", 1.08*1550*metres*drainage.EnvelopeM3(stoneM, stoneM, lateralPipe.OuterM), units.MassT, "")
+		k.line("trench", "machine", metres/45, units.Hours, "")
+		d.Depths = append(d.Depths, DepthTried{DepthM: at, SpacingM: try.SpacingM, Hours: try.Hours, MetresPerHa: metres, CostText: k.text(), Taken: at == d.DepthM})
+	}
 }
 
 // drainSeason is the water table between two drains through the year, from the monthly rain less what a

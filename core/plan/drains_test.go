@@ -308,6 +308,39 @@ func TestWaterTableBetweenDrains(t *testing.T) {
 	}
 }
 
+// Depths are weighed: each row is what the design would be at that depth, deeper rows lie wider and none below the
+// limit, and the one taken is marked.
+func TestOtherDepthsAreWeighed(t *testing.T) {
+	in := wet(t, "persimmon", 130, 0.02, tilted)
+	in.Block.Drains.KMDay = 0.8
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Estate.Prices = append(in.Estate.Prices, Price{Item: "pipe:75 mm", Unit: "m", Each: 2, On: civil.Must(2025, 1, 1)}, Price{Item: "drain-stone", Unit: "t", Each: 40, On: civil.Must(2025, 1, 1)}, Price{Item: "machine", Unit: "h", Each: 90, On: civil.Must(2025, 1, 1)})
+	d := compute(t, in).Drains
+	if len(d.Depths) < 3 {
+		t.Fatalf("%+v", d.Depths)
+	}
+	marked, last := 0, 0.0
+	for i, x := range d.Depths {
+		if x.Taken {
+			marked++
+		}
+		if x.DepthM > deepest(d.Limits).DepthM+1e-9 || i > 0 && x.DepthM <= d.Depths[i-1].DepthM || x.SpacingM < last || math.Abs(x.MetresPerHa*x.SpacingM-1e4) > 1e-6 || !strings.HasPrefix(x.CostText, "C$") {
+			t.Errorf("%+v after %.2f m", x, last)
+		}
+		last = x.SpacingM
+		in.Block.Drains.DepthM = x.DepthM
+		if got := compute(t, in).Drains; got.SpacingM != x.SpacingM || math.Abs(got.Hours-x.Hours) > 1e-9 || math.Abs(got.DepthM-x.DepthM) > 1e-9 {
+			t.Errorf("laid at %.2f m: %.1f m apart, %.1f h; the table says %.1f and %.1f", x.DepthM, got.SpacingM, got.Hours, x.SpacingM, x.Hours)
+		}
+	}
+	if marked != 1 {
+		t.Errorf("%d depths are taken", marked)
+	}
+	if len(d.Holes) != 0 || len(d.Limits) != len(compute(t, in).Drains.Limits) {
+		t.Error("weighing depths changed the design")
+	}
+}
+
 // Dip wells of three readings outweigh the marks, and a contradiction is said with its arithmetic.
 func TestDipWells(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, tilted)

@@ -155,6 +155,9 @@ type Consequence = plan.Consequence
 // ContourLine defines model for ContourLine.
 type ContourLine = terrain.Line
 
+// DepthTried defines model for DepthTried.
+type DepthTried = plan.DepthTried
+
 // Discharge defines model for Discharge.
 type Discharge = plan.Discharge
 

@@ -1433,6 +1433,7 @@ export interface components {
             hours: number;
             hoursLow: number;
             hoursHigh: number;
+            depths: components["schemas"]["DepthTried"][];
             season: components["schemas"]["TableMonth"][];
             network?: components["schemas"]["DrainNetwork"];
             cut?: components["schemas"]["DrainNetwork"];
@@ -1496,6 +1497,14 @@ export interface components {
             name: string;
             mmDay: number;
             why: string;
+            taken: boolean;
+        };
+        DepthTried: {
+            depthM: number;
+            spacingM: number;
+            hours: number;
+            metresPerHa: number;
+            costText: string;
             taken: boolean;
         };
         TableMonth: {

@@ -72,6 +72,51 @@ export function TableSection({ plan, doc, draft }: StepProps) {
           : "The water table of each month is drawn once climate normals are known and a spacing can be worked out. "}
         Heights are drawn larger than widths. Discharge: {d.discharges.find((x) => x.taken)?.why}.
       </p>
+      {d.depths.length > 1 && (
+        <>
+          <h2 className="mt-4">At other depths</h2>
+          <p className="text-sm text-faint">
+            Deeper drains lie wider apart. Laterals of one hectare: pipe, stone and trench; collectors come to it.
+          </p>
+          <Wide label="Drains at other depths">
+            <table className="tbl mt-1 max-w-[40rem]">
+              <thead>
+                <tr>
+                  <th className="num">depth</th>
+                  <th className="num">spacing</th>
+                  <th className="num">metres a hectare</th>
+                  <th className="num">roots free after</th>
+                  <th className="num">cost a hectare</th>
+                  <th />
+                </tr>
+              </thead>
+              <tbody>
+                {d.depths.map((t) => (
+                  <tr key={t.depthM} className={t.taken ? "font-semibold" : ""}>
+                    <td className="num whitespace-nowrap">{text(t.depthM, "spacing")}</td>
+                    <td className="num whitespace-nowrap">{text(t.spacingM, "spacing")}</td>
+                    <td className="num whitespace-nowrap">{text(t.metresPerHa, "distance")}</td>
+                    <td className="num whitespace-nowrap">{text(t.hours, "hours")}</td>
+                    <td className="num whitespace-nowrap">{t.costText}</td>
+                    <td>
+                      {t.taken ? (
+                        <span className="text-sm font-normal text-input">taken</span>
+                      ) : (
+                        <button
+                          className="act"
+                          onClick={() => keep({ depthM: t.depthM, spacingM: null }, `Drains at ${text(t.depthM, "spacing")}`)}
+                        >
+                          Lay them so<span className="sr-only">: {text(t.depthM, "spacing")} deep</span>
+                        </button>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </Wide>
+        </>
+      )}
       {d.refused && <p className="mt-2 font-semibold">No pipe is laid here: {d.refused}.</p>}
       <dl className="mt-2 grid max-w-prose grid-cols-[auto_1fr] gap-x-4 text-sm">
         {d.limits.map((l) => (

@@ -17,6 +17,9 @@ func ditch(depthM float64) (sectionM2, landM float64) {
 	return (0.4 + depthM) * depthM, 0.4 + 2*depthM + 1.5
 }
 
+// ditchM3H is how much earth a machine digs from a ditch in an hour; from memory.
+const ditchM3H = 30
+
 // costs adds up lines of a bill and says which lack a price.
 type costs struct {
 	c    *computation
@@ -65,14 +68,14 @@ func (c *computation) drainBill(d *DrainPlan) {
 	}
 	deep := false
 	pipes := map[string]float64{}
-	var chambers, hours, stone, spoil, trench float64
-	joints := 0
+	var chambers, hours, stone, spoil, trench, dug float64
+	joints, reducers := 0, 0
 	count := func(n *NetworkView, b drainage.Bill) {
 		for name, m := range b.PipeM {
 			pipes[name] += m
 		}
 		chambers, hours, stone, spoil, trench = chambers+float64(b.Chambers), hours+b.Hours, stone+b.StoneM3, spoil+b.SpoilM3, trench+b.TrenchM3
-		joints += b.Junctions
+		joints, reducers = joints+b.Junctions, reducers+b.Reducers
 		deep = deep || b.Deep
 	}
 	if n := d.Network; n != nil && d.Taken == "ditches" {
@@ -82,7 +85,8 @@ func (c *computation) drainBill(d *DrainPlan) {
 			total += x.LengthM
 		}
 		add(k.line("Open ditch", "", total, units.Distance, fmt.Sprintf("%.2f m² in section", section)))
-		add(k.line("Earth dug", "earth", section*total, units.Earth, ""))
+		add(k.line("Earth dug", "earth", section*total, units.Earth, "the machine is in the price"))
+		dug += section * total
 		add(k.line("Land taken", "", land*total, units.Area, "ditch and berm"))
 		deep = d.DepthM >= 1.2
 	} else if n != nil {
@@ -99,7 +103,8 @@ func (c *computation) drainBill(d *DrainPlan) {
 			length, earth, land = length+r.LengthM, earth+section*r.LengthM, land+width*r.LengthM
 		}
 		add(k.line("Cut-off ditch", "", length, units.Distance, "floor 0.4 m, sides 1 : 1"))
-		add(k.line("Earth dug", "earth", earth, units.Earth, ""))
+		add(k.line("Earth dug", "earth", earth, units.Earth, "the machine is in the price"))
+		dug += earth
 		add(k.line("Land taken", "", land, units.Area, "ditch and berm"))
 	} else if n != nil && len(n.Reaches) > 0 {
 		cut := 0.0
@@ -114,10 +119,13 @@ func (c *computation) drainBill(d *DrainPlan) {
 	add(k.line("Stone", "drain-stone", stone*1550, units.MassT, fmt.Sprintf("%.0f m³ with 8 %% waste, 1.55 t/m³", stone)))
 	add(k.line("Inspection pits", "drain-pit", chambers, units.Count, "with a silt trap of 0.3 m"))
 	add(k.line("Junctions and end caps", "", float64(joints), units.Count, "of each"))
+	add(k.line("Reducers", "", float64(reducers), units.Count, "where the collector grows"))
 	add(k.line("Trench", "", trench, units.Earth, fmt.Sprintf("%.2f m wide, to depth only", trenchM)))
 	add(k.line("Spoil left over", "", spoil, units.Earth, "loose; spread it thin or fill hollows"))
 	add(k.line("Trenching by machine", "machine", hours, units.Hours, "45 m an hour and 2 h for each pit; assumed"))
-	d.MachineH = hours
+	add(k.line("Ditching by machine", "", dug/ditchM3H, units.Hours, fmt.Sprintf("%d m³ an hour, from memory", ditchM3H)))
+	d.digH = hours + dug/ditchM3H
+	d.MachineH = d.digH
 	if b := d.Bed; b != nil && b.Refused == "" {
 		add(k.line("Shaping beds by machine", "machine", b.MachineH, units.Hours, "rate from memory"))
 		add(k.line("Soil moved into beds", "", b.SoilM3, units.Earth, "from the furrows beside them"))
@@ -128,9 +136,9 @@ func (c *computation) drainBill(d *DrainPlan) {
 		add(k.line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, 2 to 5 cm deep under film; heavy line lasts 8 to 10 years, thin tape a season"))
 		d.MachineH += b.MachineH
 	}
-	d.CostText = ""
+	d.CostText, d.cost = "", 0
 	if len(d.Bill) > 0 {
-		d.CostText = k.text()
+		d.CostText, d.cost = k.text(), k.sum
 	}
 	if d.Network == nil && d.Cut == nil {
 		return

@@ -118,7 +118,7 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 	cost, hours, gained, back := none("cost"), Consequence{Label: "machine", Quantity: units.Hours, Value: d.MachineH}, none("root room gained"), none("free of water after")
 	land := Consequence{Label: "land lost", Quantity: units.Area}
 	if d.CostText != "" {
-		cost = Consequence{Label: "cost", Value: d.MachineH, Text: d.CostText}
+		cost = Consequence{Label: "cost", Value: d.cost, Text: d.CostText}
 	}
 	switch r.ID {
 	case "gridiron", "herringbone", "ditches", "local":
@@ -145,15 +145,15 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 		h := practice.Tasks["rip"].Base * c.p.Ground.AreaM2 / 1e4
 		hours.Value, gained = h, Consequence{Label: "root room gained", Quantity: units.Depth, Value: math.Max(0, c.p.Soil.AfterCm-c.p.Soil.DepthCm)}
 		if p, ok := c.in.Estate.PriceOf("machine", c.in.Today); ok {
-			cost = Consequence{Label: "cost", Value: h, Text: c.money(p.Each * h)}
+			cost = Consequence{Label: "cost", Value: p.Each * h, Text: c.money(p.Each * h)}
 		}
 	case "diversion":
 		if line := c.suggest("interceptor", 0); len(line) > 1 {
-			_, width := ditch(0.5)
-			land.Value = width * drainage.Length(line)
+			section, width := ditch(0.5)
+			dug := section * drainage.Length(line)
+			land.Value, hours.Value = width*drainage.Length(line), dug/ditchM3H
 			if p, ok := c.in.Estate.PriceOf("earth", c.in.Today); ok {
-				section, _ := ditch(0.5)
-				cost = Consequence{Label: "cost", Value: land.Value, Text: c.money(p.Each * section * drainage.Length(line))}
+				cost = Consequence{Label: "cost", Value: p.Each * dug, Text: c.money(p.Each * dug)}
 			}
 		}
 	case "leave":

@@ -51,7 +51,9 @@ type DrainPlan struct {
 	Bed        *BedPlan          `json:"bed,omitempty"`
 	Bill       []BillLine        `json:"bill"`
 	CostText   string            `json:"costText"`
-	MachineH   float64           `json:"machineH"`
+	MachineH   float64           `json:"machineH"` // all of it, beds too
+	digH       float64           // of that, trenches, pits and ditches
+	cost       float64           // of the lines that have a price, the estate's currency
 	AccuracyM  float64           `json:"accuracyM"` // of the heights; 0 without
 	Laying     []string          `json:"laying"`
 	Cautions   []string          `json:"cautions"`

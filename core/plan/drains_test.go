@@ -694,6 +694,9 @@ func TestOtherWaysToDrain(t *testing.T) {
 	if length < 1000 || what["Pipe 75 mm"] != 0 || math.Abs(what["Earth dug"]-length*(0.4+d.DepthM)*d.DepthM) > 1e-6 || math.Abs(what["Land taken"]-length*(1.9+2*d.DepthM)) > 1e-6 {
 		t.Errorf("%v", what)
 	}
+	if h := what["Earth dug"] / 30; math.Abs(what["Ditching by machine"]-h) > 1e-9 || math.Abs(d.MachineH-h) > 1e-9 {
+		t.Errorf("%.0f m³ of ditch take %.1f h", what["Earth dug"], d.MachineH)
+	}
 	in = wet(t, "hazelnut", 120, 0.02, func(x, y float64) float64 { return 50 + 0.06*y })
 	in.Block.Drains.Source, in.Block.Drains.KMDay, in.Block.Drains.CutOpen = "seepage", 1.2, true
 	plan := compute(t, in)
@@ -765,8 +768,13 @@ func TestCausesAndWhatTheyAllow(t *testing.T) {
 	}
 	in.Block.Drains.Source = "runon"
 	fs, _ = Forks(in)
-	if w := fs[0].Ways[0]; w.ID != "diversion" || w.Consequences[2].Value < 200 {
+	w := fs[0].Ways[0]
+	if w.ID != "diversion" || w.Consequences[2].Value < 200 {
 		t.Errorf("%+v", w)
+	}
+	// 4 a m³ with the machine in it, 30 m³ an hour: each hour costs 120
+	if cost, h := w.Consequences[0].Value, w.Consequences[1].Value; h <= 0 || math.Abs(cost-120*h) > 1e-6 {
+		t.Errorf("the ditch costs %.0f in %.1f h", cost, h)
 	}
 	in.Block.Drains.Source = "artesian"
 	for _, r := range compute(t, in).Drains.Remedies {
@@ -785,6 +793,25 @@ func TestCausesAndWhatTheyAllow(t *testing.T) {
 	}
 	if got := tolerated(0.56); !strings.Contains(got, "1 to 2") {
 		t.Errorf("0.56 m: %s", got)
+	}
+}
+
+// The hours of drains and beds stand in the preparation once each: those of the design, not the sheet's rate for
+// drains beside them, and not the beds twice.
+func TestHoursOfTheDesignCountOnce(t *testing.T) {
+	for _, way := range []string{"ditches", "beds", "gridiron"} {
+		in := wet(t, "hazelnut", 130, 0.02, tilted)
+		in.Block.Decided = map[string]Choice{DrainFork: {Option: way}}
+		plan := compute(t, in)
+		sum, lines := 0.0, 0
+		for _, l := range plan.Preparation.Lines {
+			if l.Kind == "drain" || l.Kind == "bed" {
+				sum, lines = sum+l.BaseH, lines+1
+			}
+		}
+		if h := plan.Drains.MachineH; lines == 0 || h <= 0 || math.Abs(sum-h) > 1e-6 {
+			t.Errorf("%s: %d lines of %.2f h together, the design needs %.2f", way, lines, sum, h)
+		}
 	}
 }
 

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 
 	"slowroot/core/climate"
@@ -226,6 +227,11 @@ func (c *computation) drainNeed(d *DrainPlan, choice DrainChoice) {
 		d.WetM, d.WetFrom = s.WetCm/100, "marks in the pits"
 	}
 	d.Needed = d.WetFrom != "" && d.WetM < k.SteadyM-1e-9
+}
+
+// wellsRead tells whether a dip well was read often enough to be believed.
+func (d DrainPlan) wellsRead() bool {
+	return slices.ContainsFunc(d.Wells, func(w WellView) bool { return w.Counts })
 }
 
 // governing is the pit a design rests on: the one whose water is stopped at the least depth, else the wettest.

@@ -351,14 +351,23 @@ func TestDipWells(t *testing.T) {
 		}
 		return out
 	}
+	in.Block.Pits[0].Surface, in.Block.Pits[0].Layers[0].Signs = []soil.Sign{soil.Ponding}, nil
 	in.Block.Drains.Wells = []Well{{Name: "W1", DepthCm: 150, Readings: read(95, 150)}}
-	if d := compute(t, in).Drains; d.WetFrom != "marks in the pits" || d.Wells[0].Counts {
+	asked := func(plan *Plan) bool { return notes(plan, "soil.wet-ask-0") != nil }
+	before := compute(t, in)
+	if !asked(before) {
+		t.Fatalf("few signs and two readings settle the water: %+v", before.Soil.Pits[0].Wetness)
+	}
+	if d := before.Drains; d.WetFrom != "marks in the pits" || d.Wells[0].Counts {
 		t.Errorf("two readings count: %+v", d)
 	}
 	in.Block.Drains.Wells[0].Readings = read(95, 70, 150)
 	plan := compute(t, in)
 	if d := plan.Drains; d.WetM != 0.70 || d.WetFrom != "dip wells" || d.Wells[0].HighestCm != 70 || d.Wells[0].LowestCm != 150 {
 		t.Errorf("%+v", d.Wells)
+	}
+	if asked(plan) {
+		t.Error("a reading of the water is still asked for after three")
 	}
 	if n := notes(plan, "drain.disagree"); n == nil || !strings.Contains(n.Sentence, "40") {
 		t.Errorf("70 cm by the well, 30 by the marks: %+v", n)

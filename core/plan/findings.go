@@ -163,6 +163,11 @@ func (c *computation) judgeDates() {
 			}
 			f.Sentence += fmt.Sprintf(" Starting today, planting is possible from %s (%s).", free.Words(), strings.Join(links, "; then "))
 		}
+		for _, a := range c.p.Works.Items {
+			if d := c.worksFree(a); c.worksLate(a) && d.After(civil.Later(best, p.Date)) {
+				f.Sentence += fmt.Sprintf(" %s, begun now, has acted in full on %s only.", a.Name, d.Words())
+			}
+		}
 		if best.After(p.Date) {
 			f.Remedies = append(f.Remedies, finding.Remedy{Label: "Plant on " + best.Words(), Patch: planting("date", best.String())})
 		}

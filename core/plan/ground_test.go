@@ -276,6 +276,42 @@ func TestLateStart(t *testing.T) {
 	}
 }
 
+// What else is late names the day the lime would be ready, where its own date is earlier; where it is later, the
+// lime is no matter.
+func TestLatenessNamesTheLimeToo(t *testing.T) {
+	in := grounded(t, "persimmon")
+	in.Block.Planting.Date = in.Today.AddMonths(4)
+	saw := map[bool]bool{}
+	for range 8 {
+		plan := compute(t, in)
+		f := notes(plan, "schedule.lead-time-passed")
+		if f == nil {
+			break
+		}
+		a := item(t, plan, "lime")
+		move, _ := civil.Parse(f.Remedies[0].Patch["planting"].(map[string]any)["date"].(string))
+		full := in.Today.AddMonths(a.LeadMonths + (len(a.Doses)-1)*6)
+		saw[full.After(move)] = true
+		if full.After(move) != strings.Contains(f.Sentence, "Lime, begun now, has acted in full on "+full.Words()) {
+			t.Errorf("planted on %s, lime in full on %s: %s", move, full, f.Sentence)
+		}
+		// the job that is latest was done after all
+		var first Job
+		for _, j := range plan.Jobs {
+			if j.Passed && !strings.HasPrefix(j.Key, "works-") && (first.Key == "" || j.By.Before(first.By)) {
+				first = j
+			}
+		}
+		if in.Block.Planting.Done == nil {
+			in.Block.Planting.Done = map[string]civil.Date{}
+		}
+		in.Block.Planting.Done[first.Key] = first.By
+	}
+	if !saw[true] || !saw[false] {
+		t.Errorf("only one of the two cases came up: %v", saw)
+	}
+}
+
 func TestSulphurForAcidLovers(t *testing.T) {
 	in := intended(t, "blueberry", civil.Must(2027, 7, 5))
 	in.Block.Tests[0].PH = p(5.8)

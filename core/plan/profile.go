@@ -387,7 +387,7 @@ func (c *computation) judgePits() {
 	}
 	for i, v := range p.Pits {
 		key := fmt.Sprint(i)
-		if v.Wetness.Ask != "" {
+		if v.Wetness.Ask != "" && !c.p.Drains.wellsRead() { // read wells settle what the signs leave open
 			c.note(finding.Finding{Rule: "soil.wet-ask-" + key, Weight: finding.Know, Step: "soil", Subject: v.Name, Sentence: v.Name + ": " + v.Wetness.Ask, Source: "method SOIL-5, common practice"})
 		}
 		if v.Rip != nil && c.p.Stage != Planted {

@@ -547,17 +547,24 @@ func (c *computation) judgeWorks() {
 			c.note(finding.Finding{Rule: "works.guess", Weight: finding.Watch, Step: "soil", Subject: a.Product, Source: "method AMD-2",
 				Sentence: fmt.Sprintf("The analysis of “%s” is a guess: the %s rest on it. Have it analysed, heavy metals too, before it is spread.", a.Product, c.text(a.TotalKg, units.MassT))})
 		}
-		if a.Reached < 0.995 && len(a.Doses) > 0 && !c.worksDone(a.Key) {
+		if c.worksLate(a) {
 			first := a.Doses[0]
-			late := c.day0()
-			if m := c.start().AddMonths(a.LeadMonths + (len(a.Doses)-1)*a.gap); m.After(late) {
-				late = m
-			}
+			late := c.worksFree(a)
 			c.note(finding.Finding{Rule: "works.late-" + a.Key, Weight: finding.Mend, Step: "soil", Subject: a.Name, Source: "lead times are common practice; the share reached is reckoned in proportion to time, assumed",
 				Sentence: fmt.Sprintf("%s (%s) should have begun by %s to act before planting on %s. Beginning on %s: %s.", a.Name, c.text(a.TotalKg, units.MassT), first.From.Words(), c.day0().Words(), c.start().Words(), a.Effect),
 				Remedies: c.moveTo(late)})
 		}
 	}
+}
+
+// worksLate tells whether an amendment that is not done can no longer act in full before planting.
+func (c *computation) worksLate(a Amendment) bool {
+	return a.Blocked == "" && a.Reached < 0.995 && len(a.Doses) > 0 && !c.worksDone(a.Key)
+}
+
+// worksFree is the first day an amendment begun now has acted in full, or the planting day if that is later.
+func (c *computation) worksFree(a Amendment) civil.Date {
+	return civil.Later(c.day0(), c.start().AddMonths(a.LeadMonths+(len(a.Doses)-1)*a.gap))
 }
 
 // judgeMagnesium compares calcium to magnesium with the 2 to 5 : 1 that is usual, and names the lime that

@@ -233,17 +233,21 @@ func drains() []Calculator {
 			}},
 		{Name: "raised-bed", Title: "Raised bed", Source: "methods BED-1, BED-2 and DRN-12, closed forms", Purpose: "Soil of a bed, the furrow that gives it, the root room it adds, the film over it.",
 			Inputs:  []Field{number("baseM", "m", "base", 0.2, 5).or(0.80), number("topM", "m", "top", 0.1, 5).or(0.74), number("heightM", "m", "above the furrow floor", 0.05, 1.5).or(0.25), number("crownM", "m", "of the middle over the shoulders", 0, 0.5).or(0.04), number("centreM", "m", "between bed centres", 0.5, 12).or(1.50), number("loosening", "", "loose over firm; 1 once settled", 1, 1.4).or(1.0), number("edgeM", "m", "film buried at each side", 0, 0.5).or(0.18)},
-			Outputs: []Field{out("sectionM2", "m³/m", "soil"), out("bedMPerHa", "m/ha", "bed"), out("m3PerHa", "m³/ha", "soil"), out("furrowM", "m", "below the old surface"), out("aboveM", "m", "bed above it"), out("riseM", "m", "mean root room added"), out("filmM", "m", "width needed"), out("buyM", "m", "width sold")},
+			Outputs: []Field{out("sectionM2", "m³/m", "soil"), out("bedMPerHa", "m/ha", "bed"), out("m3PerHa", "m³/ha", "soil above the furrow floor"), out("movedM3PerHa", "m³/ha", "of it dug from the furrows"), whole("passes", "", "of the machine", 1, 100), out("hoursPerHa", "h/ha", "of the machine, rate from memory"), out("furrowM", "m", "below the old surface"), out("aboveM", "m", "bed above it"), out("riseM", "m", "mean root room added"), out("filmM", "m", "width needed"), out("buyM", "m", "width sold")},
 			run: func(in values, r *Result) error {
 				b := earthwork.Bed{BaseM: in.num("baseM"), TopM: in.num("topM"), HeightM: in.num("heightM"), CrownM: in.num("crownM"), CentreM: in.num("centreM")}
 				if err := b.Valid(); err != nil {
 					return prefix(err)
 				}
 				x, h, _, _ := b.Furrow(in.num("loosening"))
+				moved, passes, hours := b.Shaping(b.PerHa())
+				r.Outputs["movedM3PerHa"], r.Outputs["passes"], r.Outputs["hoursPerHa"] = moved, passes, hours
 				need, buy := b.FilmM(in.num("edgeM"))
 				r.Outputs["sectionM2"], r.Outputs["bedMPerHa"], r.Outputs["m3PerHa"], r.Outputs["furrowM"], r.Outputs["aboveM"], r.Outputs["riseM"], r.Outputs["filmM"], r.Outputs["buyM"] = b.AreaM2(), b.PerHa(), b.AreaM2()*b.PerHa(), x, h, b.Rise(in.num("loosening")), need, buy
 				r.show("sectionM2", "Section", "H·(B + T)/2 + T·k/2", "", b.AreaM2(), "m³/m", "closed form")
 				r.show("furrowM", "Furrow", "fill(x) = s·cut(x)", "", x, "m", "closed form")
+				r.show("movedM3PerHa", "Dug from the furrows", "cut(x)·metres, settled", "", moved, "m³/ha", "closed form")
+				r.show("hoursPerHa", "Machine", "⌈cut/0.10⌉·metres/3700", "", hours, "h/ha", "from memory")
 				return nil
 			}},
 		{Name: "ridge-and-furrow", Title: "Ridge and furrow", Source: "method BED-4, closed forms", Purpose: "Soil moved and plants with a row on both edges of each ridge.",

@@ -29,6 +29,16 @@ func TestBeds(t *testing.T) {
 	x, _, _, _ = wide.Furrow(1)
 	near(t, "wide", x, 0.1800, 1e-4)
 	near(t, "wide, section", wide.AreaM2(), 0.720, 1e-9)
+	// Only what is dug from the furrow moves: 0.1382·(0.70 + 0.03·0.1382/0.25) by hand; one pass is the sheets'
+	// 1.8 h/ha. The wide bed: 0.18·(2.4 + 0.4·0.18/0.6).
+	moved, passes, hours := b.Shaping(b.PerHa())
+	near(t, "film bed, moved", moved, 0.0990*b.PerHa(), 1)
+	near(t, "film bed, passes", float64(passes), 1, 0)
+	near(t, "film bed, hours", hours, 1.80, 0.005)
+	moved, passes, hours = wide.Shaping(2500)
+	near(t, "wide, moved", moved, 0.4536*2500, 1e-3)
+	near(t, "wide, passes", float64(passes), 5, 0)
+	near(t, "wide, hours", hours, 5*2500/3700.0, 1e-9)
 	us := Bed{BaseM: 31 * 0.0254, TopM: 29 * 0.0254, HeightM: 10 * 0.0254, CrownM: 1.5 * 0.0254, CentreM: 5 * 0.3048}
 	near(t, "US bed", us.AreaM2(), 0.20758, 1e-5)
 	need, buy := b.FilmM(0.18)

@@ -49,6 +49,10 @@ func TestBedsOfAnyShape(t *testing.T) {
 		if taller.AreaM2() <= b.AreaM2() || taller.Short(1) == 0 && taller.Rise(1) < b.Rise(1)-1e-9 {
 			t.Fatalf("%+v: a taller bed holds %g for %g, lifts %g for %g", b, taller.AreaM2(), b.AreaM2(), taller.Rise(1), b.Rise(1))
 		}
+		moved, passes, hours := b.Shaping(100)
+		if more, again, longer := taller.Shaping(100); moved <= 0 || moved > 100*b.AreaM2() || passes < 1 || hours <= 0 || taller.Short(1) == 0 && (more < moved-1e-9 || again < passes || longer < hours) {
+			t.Fatalf("%+v: %g m³ moved of %g in %d passes, a taller one %g in %d", b, moved, 100*b.AreaM2(), passes, more, again)
+		}
 		need, buy := b.FilmM(0.15)
 		if need < b.BaseM+0.3-1e-9 || buy < need-1e-9 {
 			t.Fatalf("%+v: film of %g, bought %g", b, need, buy)

@@ -7,7 +7,6 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/earthwork"
 	"slowroot/core/finding"
-	"slowroot/core/practice"
 	"slowroot/core/units"
 	"slowroot/core/working"
 )
@@ -21,7 +20,9 @@ type BedPlan struct {
 	Metres    float64       `json:"metres"`
 	Estimated bool          `json:"estimated"` // no rows are laid out: the area over the distance of the beds
 	Pieces    int           `json:"pieces"`
-	SoilM3    float64       `json:"soilM3"`
+	SoilM3    float64       `json:"soilM3"`  // above the furrow floor
+	MovedM3   float64       `json:"movedM3"` // of that, dug from the furrows
+	Passes    int           `json:"passes"`  // of the machine
 	FurrowM   float64       `json:"furrowM"` // the furrow floor below the old surface
 	AboveM    float64       `json:"aboveM"`  // the bed above it
 	RiseM     float64       `json:"riseM"`   // root room gained
@@ -113,7 +114,7 @@ func (c *computation) bed(d *DrainPlan) *BedPlan {
 		b.Life = lifeOf[w.Cover]
 	}
 	b.DripM = 1.02 * b.Metres * float64(w.DripLines)
-	b.MachineH = practice.Tasks["bed"].Base * c.p.Ground.AreaM2 / 1e4
+	b.MovedM3, b.Passes, b.MachineH = bed.Shaping(b.Metres)
 	return b
 }
 
@@ -134,7 +135,7 @@ func (c *computation) bedFigures(b *BedPlan) {
 		from, note = working.Assumed, "area over the distance of the beds; no rows are laid out for them"
 	}
 	c.figure(Figure{Path: "drain.bed", Step: "drains", Label: "Beds", Quantity: units.Distance, Value: b.Metres, Origin: from, Note: note})
-	c.figure(Figure{Path: "drain.bed-soil", Step: "drains", Label: "Soil in the beds", Quantity: units.Earth, Value: b.SoilM3, Origin: working.Computed, Note: "from the furrows beside them"})
+	c.figure(Figure{Path: "drain.bed-soil", Step: "drains", Label: "Soil in the beds", Quantity: units.Earth, Value: b.SoilM3, Origin: working.Computed, Note: "above the furrow floor; " + c.text(b.MovedM3, units.Earth) + " of it are dug from the furrows, the rest is ground that stays"})
 	c.figure(Figure{Path: "drain.rise", Step: "drains", Label: "Root room gained", Quantity: units.Depth, Value: 100 * b.RiseM, Origin: working.Computed, Note: "mean height above the old surface, settled"})
 	bed := b.Bed
 	if c.tr.On("drain.bed") {

@@ -7,6 +7,7 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/drainage"
+	"slowroot/core/earthwork"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 )
@@ -70,7 +71,7 @@ func (c *computation) drainBill(d *DrainPlan) {
 	pipes := map[string]float64{}
 	var chambers, hours, stone, spoil, trench, dug float64
 	joints, reducers := 0, 0
-	count := func(n *NetworkView, b drainage.Bill) {
+	tally := func(n *NetworkView, b drainage.Bill) {
 		for name, m := range b.PipeM {
 			pipes[name] += m
 		}
@@ -94,7 +95,7 @@ func (c *computation) drainBill(d *DrainPlan) {
 		if d.Taken == "beds" {
 			box = 0
 		}
-		count(n, n.Quantities(trenchM, box, stoneM))
+		tally(n, n.Quantities(trenchM, box, stoneM))
 	}
 	if n := d.Cut; n != nil && c.in.Block.drainChoice().CutOpen {
 		length, earth, land := 0.0, 0.0, 0.0
@@ -111,7 +112,7 @@ func (c *computation) drainBill(d *DrainPlan) {
 		for _, r := range n.Reaches {
 			cut += r.MeanCutM * r.LengthM
 		}
-		count(n, n.Quantities(trenchM, trenchM, math.Max(stoneM, cut/drainage.Length(n.Line)-0.3)))
+		tally(n, n.Quantities(trenchM, trenchM, math.Max(stoneM, cut/drainage.Length(n.Line)-0.3)))
 	}
 	for _, p := range drainage.Pipes {
 		add(k.line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, "3 % for laps and waste; ask for the inside diameter"))
@@ -127,8 +128,8 @@ func (c *computation) drainBill(d *DrainPlan) {
 	d.digH = hours + dug/ditchM3H
 	d.MachineH = d.digH
 	if b := d.Bed; b != nil && b.Refused == "" {
-		add(k.line("Shaping beds by machine", "machine", b.MachineH, units.Hours, "rate from memory"))
-		add(k.line("Soil moved into beds", "", b.SoilM3, units.Earth, "from the furrows beside them"))
+		add(k.line("Shaping beds by machine", "machine", b.MachineH, units.Hours, fmt.Sprintf("%s at %.1f km an hour, %.2f m³ a metre in each; from memory", count(b.Passes, "pass"), earthwork.PassMH/1000.0, earthwork.PassM2)))
+		add(k.line("Soil moved into beds", "", b.MovedM3, units.Earth, "dug from the furrows beside them, as it lies"))
 		if b.CoverM > 0 {
 			kind := c.in.Block.drainChoice().Bed.Cover
 			add(k.line(capital(kind)+fmt.Sprintf(", %.1f m wide", b.CoverBuy), kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))

@@ -477,6 +477,16 @@ func TestBedsOfABlock(t *testing.T) {
 	if math.Abs(b.FurrowM-0.48/b.Bed.CentreM) > 1e-6 || math.Abs(b.FreshM-0.4/0.85) > 1e-9 || math.Abs(b.ThenCm-b.NowCm-100*b.RiseM) > 1e-9 || b.RiseM <= 0 {
 		t.Errorf("furrow %.4f, fresh %.3f, %g → %g cm", b.FurrowM, b.FreshM, b.NowCm, b.ThenCm)
 	}
+	// dug by hand: x·(w + r·x/H) with x = A/C
+	x := 0.48 / b.Bed.CentreM
+	if cut := x * (b.Bed.CentreM - 1.6 + 0.4*x/0.4); math.Abs(b.MovedM3-cut*b.Metres) > 1e-3 || b.Passes != int(math.Ceil(cut/0.1)) || math.Abs(b.MachineH-float64(b.Passes)*b.Metres/3700) > 1e-9 {
+		t.Errorf("%.1f m³ dug in %d passes and %.2f h", b.MovedM3, b.Passes, b.MachineH)
+	}
+	for _, l := range d.Bill {
+		if l.What == "Soil moved into beds" && l.Amount != b.MovedM3 {
+			t.Errorf("the bill moves %.0f of %.0f m³", l.Amount, b.MovedM3)
+		}
+	}
 	if b.DripM != 1.02*2*b.Metres || b.CoverM <= b.Metres || b.Rolls != int(math.Ceil((b.Metres+1.5*float64(b.Pieces))/100)) || b.CoverBuy < b.CoverNeed {
 		t.Errorf("%+v", b)
 	}

@@ -170,7 +170,12 @@ func (c *computation) prepare(kinds, moved, unsorted map[string]string) {
 			n := float64(l.Passes) * ha
 			l.By, l.LowH, l.BaseH, l.HighH, l.Bares, l.Covers = r.By, r.Low*n, r.Base*n, r.High*n, r.Bares, r.Covers
 			if h := c.p.Drains.digH; kind == "drain" && h > 0 && (c.p.Drains.Network != nil || c.p.Drains.Cut != nil) {
-				l.LowH, l.BaseH, l.HighH = 0.7*h, h, 1.5*h // of the design; the spread is assumed
+				l.BaseH = h
+			} else if b := c.p.Drains.Bed; kind == "bed" && b != nil && b.Refused == "" {
+				l.BaseH = b.MachineH
+			}
+			if l.BaseH != r.Base*n {
+				l.LowH, l.HighH = 0.7*l.BaseH, 1.5*l.BaseH // of the design; the spread is assumed
 			}
 			p.LowH, p.HighH = p.LowH+l.LowH, p.HighH+l.HighH
 			if r.By == "hand" {

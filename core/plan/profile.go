@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"slowroot/core/civil"
 	"slowroot/core/finding"
@@ -317,6 +318,9 @@ func (c *computation) soilFigures(root float64, held []float64) {
 func count(n int, what string) string {
 	if n == 1 {
 		return "1 " + what
+	}
+	if strings.HasSuffix(what, "s") {
+		what += "e"
 	}
 	return fmt.Sprintf("%d %ss", n, what)
 }

@@ -1608,6 +1608,8 @@ export interface components {
             estimated: boolean;
             pieces: number;
             soilM3: number;
+            movedM3: number;
+            passes: number;
             furrowM: number;
             aboveM: number;
             riseM: number;

@@ -73,7 +73,10 @@ export function Beds({ plan, doc, draft }: StepProps) {
                   text(b.metres, "distance"),
                   `of bed${b.estimated ? ", from the area: no rows are laid out for them" : ", along the rows"}`,
                 ],
-                [text(b.soilM3, "earth"), `of soil from furrows ${number(b.furrowM, "spacing")} m below the old surface`],
+                [
+                  text(b.movedM3, "earth"),
+                  `of soil dug from furrows ${number(b.furrowM, "spacing")} m below the old surface; the beds hold ${text(b.soilM3, "earth")} above the furrow floor`,
+                ],
                 [
                   text(b.freshM, "spacing"),
                   `high when shaped; stands ${text(b.bed.heightM, "spacing")} after it has settled by ${number(b.settlePct, "count")} %`,
@@ -91,7 +94,7 @@ export function Beds({ plan, doc, draft }: StepProps) {
                   `${w.cover} of ${text(b.coverBuyM, "spacing")} width (${text(b.coverNeedM, "spacing")} needed with its edges buried), ${b.rolls} rolls; lasts ${b.life}`,
                 ],
                 b.dripM > 0 && [text(b.dripM, "distance"), "of drip line, ends included"],
-                [text(b.machineH, "hours"), "of shaping by machine; the rate is from memory"],
+                [text(b.machineH, "hours"), `of shaping by machine, passes over each bed: ${b.passes}; the rate is from memory`],
               ] as ([string, string] | false)[]
             )
               .filter((r): r is [string, string] => !!r)

@@ -542,7 +542,7 @@ func Design(rings [][]XY, l Layout, t Task) (*Network, error) {
 	n.crossings()
 	for _, m := range missed {
 		if m.AreaM2 > 0.01*n.BlockM2 {
-			n.trouble(Trouble{Rule: "missed", Got: m.AreaM2}, XY{m.X, m.Y})
+			n.trouble(Trouble{Rule: "missed", Got: m.AreaM2, Want: n.BlockM2 - n.ReachedM2}, XY{m.X, m.Y})
 		}
 	}
 	return n, nil

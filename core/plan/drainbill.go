@@ -145,8 +145,11 @@ func (c *computation) drainBill(d *DrainPlan) {
 		return
 	}
 	d.Laying = []string{"Find buried services, and have the levels taken by a surveyor, before any peg is set.", "Begin at the outlet: a rigid end of 1.5 to 3 m, 0.3 m above the water of the ditch, with a grid against animals.",
-		"Collector before laterals, upstream, in soil that is dry but moist; level pegs every 10 m, or a laser.", "Trench no wider than it must be and to depth only; leave it open the shortest time.",
-		"Stone around the pipe; where the pipe lies on the layer that stops the water, none below it.", "Measure every junction and end before it is filled in, and keep the list with the block."}
+		"Collector before laterals, upstream, in soil that is dry but moist; level pegs every 10 m, or a laser.", "Trench no wider than it must be and to depth only; leave it open the shortest time."}
+	if stone > 0 {
+		d.Laying = append(d.Laying, "Stone around the pipe; where the pipe lies on the layer that stops the water, none below it.")
+	}
+	d.Laying = append(d.Laying, "Measure every junction and end before it is filled in, and keep the list with the block.")
 	d.Cautions = []string{"Find buried services first."}
 	if deep {
 		d.Cautions = append(d.Cautions, "Somewhere the trench is 1.2 m or deeper: nobody enters it unshored, spoil stays 1 m off the edge, a ladder within 7.5 m, nobody works alone; local codes decide.")

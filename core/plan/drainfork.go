@@ -115,7 +115,11 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 		c.drainBill(&d)
 	}
 	none := func(label string) Consequence { return Consequence{Label: label, Text: "–"} }
-	cost, hours, gained, back := none("cost"), Consequence{Label: "machine", Quantity: units.Hours, Value: d.MachineH}, none("root room gained"), none("free of water after")
+	cost, hours, gained, back := none("cost"), none("machine"), none("root room gained"), none("free of water after")
+	took := func(h float64) { hours = Consequence{Label: "machine", Quantity: units.Hours, Value: h} }
+	if d.MachineH > 0 {
+		took(d.MachineH)
+	}
 	land := Consequence{Label: "land lost", Quantity: units.Area}
 	if d.CostText != "" {
 		cost = Consequence{Label: "cost", Value: d.cost, Text: d.CostText}
@@ -143,7 +147,8 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 		}
 	case "subsoil":
 		h := practice.Tasks["rip"].Base * c.p.Ground.AreaM2 / 1e4
-		hours.Value, gained = h, Consequence{Label: "root room gained", Quantity: units.Depth, Value: math.Max(0, c.p.Soil.AfterCm-c.p.Soil.DepthCm)}
+		took(h)
+		gained = Consequence{Label: "root room gained", Quantity: units.Depth, Value: math.Max(0, c.p.Soil.AfterCm-c.p.Soil.DepthCm)}
 		if p, ok := c.in.Estate.PriceOf("machine", c.in.Today); ok {
 			cost = Consequence{Label: "cost", Value: p.Each * h, Text: c.money(p.Each * h)}
 		}
@@ -151,7 +156,8 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 		if line := c.suggest("interceptor", 0); len(line) > 1 {
 			section, width := ditch(0.5)
 			dug := section * drainage.Length(line)
-			land.Value, hours.Value = width*drainage.Length(line), dug/ditchM3H
+			land.Value = width * drainage.Length(line)
+			took(dug / ditchM3H)
 			if p, ok := c.in.Estate.PriceOf("earth", c.in.Today); ok {
 				cost = Consequence{Label: "cost", Value: p.Each * dug, Text: c.money(p.Each * dug)}
 			}

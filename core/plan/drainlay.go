@@ -143,7 +143,11 @@ func (c *computation) troubleWords(t drainage.Trouble) string {
 	case "crossing":
 		return t.Drain + " crosses " + t.Other
 	}
-	return c.text(t.Got, units.Area) + " are reached by no drain"
+	s := "a piece of " + c.text(t.Got, units.Area) + " is reached by no drain"
+	if whole := c.text(t.Want, units.Area); whole != c.text(t.Got, units.Area) {
+		s += ", " + whole + " with all that is hatched"
+	}
+	return s
 }
 
 func (c *computation) network(d *DrainPlan, choice DrainChoice) {

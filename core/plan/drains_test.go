@@ -477,6 +477,21 @@ func TestBedsOfABlock(t *testing.T) {
 	if math.Abs(b.FurrowM-0.48/b.Bed.CentreM) > 1e-6 || math.Abs(b.FreshM-0.4/0.85) > 1e-9 || math.Abs(b.ThenCm-b.NowCm-100*b.RiseM) > 1e-9 || b.RiseM <= 0 {
 		t.Errorf("furrow %.4f, fresh %.3f, %g → %g cm", b.FurrowM, b.FreshM, b.NowCm, b.ThenCm)
 	}
+	if strings.Contains(strings.Join(d.Laying, " "), "Stone around") {
+		t.Error("stone is laid around pipes that have none")
+	}
+	fs, err := Forks(in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, w := range fs[0].Ways {
+		if k := w.Consequences; len(k) > 1 && (w.ID == "gridiron" || w.ID == "herringbone" || w.ID == "tolerant") && (k[1].Label != "machine" || k[1].Text != "–") {
+			t.Errorf("%s, that is not laid, takes %+v", w.ID, k[1])
+		}
+		if w.ID == "beds" && w.Consequences[1].Value != d.MachineH {
+			t.Errorf("beds take %+v, the bill says %.2f h", w.Consequences[1], d.MachineH)
+		}
+	}
 	// dug by hand: x·(w + r·x/H) with x = A/C
 	x := 0.48 / b.Bed.CentreM
 	if cut := x * (b.Bed.CentreM - 1.6 + 0.4*x/0.4); math.Abs(b.MovedM3-cut*b.Metres) > 1e-3 || b.Passes != int(math.Ceil(cut/0.1)) || math.Abs(b.MachineH-float64(b.Passes)*b.Metres/3700) > 1e-9 {
@@ -681,7 +696,7 @@ func TestTroublesInTheReadersUnits(t *testing.T) {
 		trouble drainage.Trouble
 		want    string
 	}{{drainage.Trouble{Rule: "outlet", Got: 10, Want: 9}, "outlet invert"}, {drainage.Trouble{Rule: "size", Drain: "C1", Got: 0.1, Want: 0.05}, "gal/min"}, {drainage.Trouble{Rule: "layer", Drain: "L1", Got: 1.2, Want: 1}, "nothing runs into it"},
-		{drainage.Trouble{Rule: "reach", Got: 3, Want: 2}, "machine"}, {drainage.Trouble{Rule: "velocity", Got: 2.2, Want: 1.07}, "this soil bears 1.07"}, {drainage.Trouble{Rule: "long", Drain: "L1", Got: 400, Want: 300}, "flushed"}, {drainage.Trouble{Rule: "crossing", Drain: "L1", Other: "L2"}, "L1 crosses L2"}, {drainage.Trouble{Rule: "missed", Got: 4046.8564224}, "1.00\u00a0ac"}} {
+		{drainage.Trouble{Rule: "reach", Got: 3, Want: 2}, "machine"}, {drainage.Trouble{Rule: "velocity", Got: 2.2, Want: 1.07}, "this soil bears 1.07"}, {drainage.Trouble{Rule: "long", Drain: "L1", Got: 400, Want: 300}, "flushed"}, {drainage.Trouble{Rule: "crossing", Drain: "L1", Other: "L2"}, "L1 crosses L2"}, {drainage.Trouble{Rule: "missed", Got: 4046.8564224, Want: 8093.7128448}, "a piece of 1.00\u00a0ac is reached by no drain, 2.00\u00a0ac with all"}} {
 		comp := &computation{in: in, sys: "us"}
 		if got := comp.troubleWords(c.trouble); !strings.Contains(got, c.want) {
 			t.Errorf("%s: %s", c.trouble.Rule, got)

@@ -19,7 +19,7 @@ export function BillTable({ drains: d }: { drains: Drains }) {
           <tr>
             <th>what</th>
             <th className="num">amount</th>
-            <th className="num">cost</th>
+            <th className="num min-w-28">cost</th>
             <th>note</th>
           </tr>
         </thead>

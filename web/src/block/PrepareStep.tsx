@@ -148,7 +148,7 @@ export function PrepareStep(props: StepProps) {
               <td>
                 <b>{s.words}</b>
               </td>
-              <td>to {s.goes}</td>
+              <td>{s.goes}</td>
               <td className="text-faint">{s.why}</td>
             </tr>
           ))}

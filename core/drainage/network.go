@@ -841,6 +841,16 @@ func cross(a, b, c, d XY) (XY, bool) {
 	return XY{}, false
 }
 
+// What a bill adds and how fast it is dug (method DRN-9; laps, waste and density are common practice, the rates of
+// the machine assumed).
+const (
+	PipeLaps   = 1.03
+	StoneWaste = 1.08
+	StoneTM3   = 1.55 // t in a m³, loose
+	TrenchMH   = 45.0 // m of trench in an hour
+	PitH       = 2.0  // hours for an inspection pit
+)
+
 // Bill is what a network takes.
 type Bill struct {
 	PipeM      map[string]float64 `json:"pipeM"` // by size, with laps and waste
@@ -866,7 +876,7 @@ func (n *Network) Quantities(trenchM, stoneW, stoneH float64) Bill {
 	b := Bill{PipeM: map[string]float64{}, Junctions: len(n.Laterals), EndCaps: len(n.Laterals), Chambers: len(n.Chambers)}
 	pipes, kept := 0.0, 0.0
 	add := func(d Drain) {
-		b.PipeM[d.Pipe.Name] += d.LengthM * 1.03
+		b.PipeM[d.Pipe.Name] += d.LengthM * PipeLaps
 		b.TrenchM3 += trenchM * d.MeanCutM * d.LengthM
 		pipes += math.Pi * d.Pipe.OuterM * d.Pipe.OuterM / 4 * d.LengthM
 		for _, p := range d.Section {
@@ -891,9 +901,9 @@ func (n *Network) Quantities(trenchM, stoneW, stoneH float64) Bill {
 		}
 	}
 	kept = b.StoneM3 + pipes
-	b.StoneM3 *= 1.08
-	b.StoneT = b.StoneM3 * 1.55
+	b.StoneM3 *= StoneWaste
+	b.StoneT = b.StoneM3 * StoneTM3
 	b.SpoilM3 = kept * 1.25
-	b.Hours = (b.LateralM+b.CollectorM)/45 + 2*float64(b.Chambers)
+	b.Hours = (b.LateralM+b.CollectorM)/TrenchMH + PitH*float64(b.Chambers)
 	return b
 }

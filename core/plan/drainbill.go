@@ -69,13 +69,13 @@ func (c *computation) drainBill(d *DrainPlan) {
 	}
 	deep := false
 	pipes := map[string]float64{}
-	var chambers, hours, stone, spoil, trench, dug float64
+	var chambers, hours, stone, stoneT, spoil, trench, dug float64
 	joints, reducers := 0, 0
 	tally := func(n *NetworkView, b drainage.Bill) {
 		for name, m := range b.PipeM {
 			pipes[name] += m
 		}
-		chambers, hours, stone, spoil, trench = chambers+float64(b.Chambers), hours+b.Hours, stone+b.StoneM3, spoil+b.SpoilM3, trench+b.TrenchM3
+		chambers, hours, stone, stoneT, spoil, trench = chambers+float64(b.Chambers), hours+b.Hours, stone+b.StoneM3, stoneT+b.StoneT, spoil+b.SpoilM3, trench+b.TrenchM3
 		joints, reducers = joints+b.Junctions, reducers+b.Reducers
 		deep = deep || b.Deep
 	}
@@ -115,15 +115,15 @@ func (c *computation) drainBill(d *DrainPlan) {
 		tally(n, n.Quantities(trenchM, trenchM, math.Max(stoneM, cut/drainage.Length(n.Line)-0.3)))
 	}
 	for _, p := range drainage.Pipes {
-		add(k.line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, "3 % for laps and waste; ask for the inside diameter"))
+		add(k.line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, fmt.Sprintf("%.0f %% for laps and waste; ask for the inside diameter", 100*(drainage.PipeLaps-1))))
 	}
-	add(k.line("Stone", "drain-stone", stone*1550, units.MassT, fmt.Sprintf("%.0f m³ with 8 %% waste, 1.55 t/m³", stone)))
+	add(k.line("Stone", "drain-stone", stoneT*1000, units.MassT, fmt.Sprintf("%.0f m³ with %.0f %% waste, %.2f t/m³", stone, 100*(drainage.StoneWaste-1), drainage.StoneTM3)))
 	add(k.line("Inspection pits", "drain-pit", chambers, units.Count, "with a silt trap of 0.3 m"))
 	add(k.line("Junctions and end caps", "", float64(joints), units.Count, "of each"))
 	add(k.line("Reducers", "", float64(reducers), units.Count, "where the collector grows"))
 	add(k.line("Trench", "", trench, units.Earth, fmt.Sprintf("%.2f m wide, to depth only", trenchM)))
 	add(k.line("Spoil left over", "", spoil, units.Earth, "loose; spread it thin or fill hollows"))
-	add(k.line("Trenching by machine", "machine", hours, units.Hours, "45 m an hour and 2 h for each pit; assumed"))
+	add(k.line("Trenching by machine", "machine", hours, units.Hours, fmt.Sprintf("%.0f m an hour and %.0f h for each pit; assumed", drainage.TrenchMH, drainage.PitH)))
 	add(k.line("Ditching by machine", "", dug/ditchM3H, units.Hours, fmt.Sprintf("%d m³ an hour, from memory", ditchM3H)))
 	d.digH = hours + dug/ditchM3H
 	d.MachineH = d.digH

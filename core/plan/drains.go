@@ -539,9 +539,9 @@ func (c *computation) drainDepths(d *DrainPlan, choice DrainChoice) {
 		}
 		k := &costs{c: c}
 		metres := 1e4 / try.SpacingM
-		k.line("pipe", "pipe:"+lateralPipe.Name, 1.03*metres, units.Distance, "")
-		k.line("stone", "drain-stone", 1.08*1550*metres*drainage.EnvelopeM3(stoneM, stoneM, lateralPipe.OuterM), units.MassT, "")
-		k.line("trench", "machine", metres/45, units.Hours, "")
+		k.line("pipe", "pipe:"+lateralPipe.Name, drainage.PipeLaps*metres, units.Distance, "")
+		k.line("stone", "drain-stone", drainage.StoneWaste*drainage.StoneTM3*1000*metres*drainage.EnvelopeM3(stoneM, stoneM, lateralPipe.OuterM), units.MassT, "")
+		k.line("trench", "machine", metres/drainage.TrenchMH, units.Hours, "")
 		d.Depths = append(d.Depths, DepthTried{DepthM: at, SpacingM: try.SpacingM, Hours: try.Hours, MetresPerHa: metres, CostText: k.text(), Taken: at == d.DepthM})
 	}
 }

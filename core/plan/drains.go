@@ -481,6 +481,7 @@ func (c *computation) drainSpacing(d *DrainPlan, choice DrainChoice) {
 	for i, f := range []float64{d.Soil.Low, 1, d.Soil.High} {
 		l, eq, err := d.field(f).Spacing()
 		if err != nil {
+			d.Refused = "no spacing can be worked out: " + err.Error()
 			return
 		}
 		if e := d.Soil.second; e != nil {

@@ -7,6 +7,7 @@ import (
 
 	"slowroot/core/amend"
 	"slowroot/core/climate"
+	"slowroot/core/earthwork"
 	"slowroot/core/geo"
 	"slowroot/core/practice"
 	"slowroot/core/soil"
@@ -547,12 +548,13 @@ func (m *measures) remedy(s *practice.Sheet, f practice.Factor, l practice.Limit
 			got = v.v
 		}
 		if after < 85 && len(d) > 0 {
-			if bed := rate(l, measured{v: got + BedRiseCm}); bed > after+5 {
+			rise, shaping := m.in.Block.bedRise(m.areaHa)
+			if bed := rate(l, measured{v: got + rise}); bed > after+5 {
 				if what != "" {
 					what += " and "
 				}
-				what += fmt.Sprintf("raise the beds by %s once settled", units.Text(BedRiseCm, units.Depth, sys))
-				after, months, hours = bed, max(months, 4), hours+practice.Tasks["bed"].Base*m.areaHa
+				what += fmt.Sprintf("raise the beds by %s once settled", units.Text(rise, units.Depth, sys))
+				after, months, hours = bed, max(months, 4), hours+shaping
 			}
 		}
 		if what == "" {
@@ -617,8 +619,22 @@ func (m *measures) remedy(s *practice.Sheet, f practice.Factor, l practice.Limit
 	return
 }
 
-// BedRiseCm is the root room a raised bed adds once it has settled (common practice, no source).
+// BedRiseCm is the root room a raised bed adds once it has settled (common practice, no source), where no bed has
+// been shaped for the block.
 const BedRiseCm = 30
+
+// bedRise is the root room beds would add, cm, and the machine's hours for them: of the bed shaped for the block,
+// else what is usual.
+func (b Block) bedRise(areaHa float64) (cm, hours float64) {
+	if w := b.drainChoice().Bed; w != nil {
+		bed := earthwork.Bed{CentreM: w.CentreM, BaseM: w.BaseM, TopM: w.TopM, HeightM: w.HeightM, CrownM: w.CrownM}
+		if bed.Valid() == nil {
+			_, _, hours = bed.Shaping(bed.PerHa() * areaHa)
+			return 100 * bed.Rise(1), hours
+		}
+	}
+	return BedRiseCm, practice.Tasks["bed"].Base * areaHa
+}
 
 func benchOf(b Block) float64 {
 	if b.Works != nil && b.Works.BenchM > 0 {

@@ -7,6 +7,8 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/geo"
+	"slowroot/core/practice"
+	"slowroot/core/soil"
 )
 
 // sodic is a ground whose sodium has to be leached.
@@ -168,5 +170,40 @@ func TestAnswerNobodyOffered(t *testing.T) {
 				t.Errorf("%s: %v does not offer %s", q.Key, err, o.ID)
 			}
 		}
+	}
+}
+
+// Fit raises beds by what the bed shaped for the block adds, else by the usual 30 cm. By hand, of base 1.6, top 0.8,
+// height 0.6 at 4 m: the furrow lies 0.18 m down and 0.18·(2.4 + 0.4·0.18/0.6) m² are dug and heaped on 1.6 m.
+func TestFitRaisesTheBedOfTheBlock(t *testing.T) {
+	in := grounded(t, "persimmon")
+	for i := range in.Block.Pits { // rock at 30 cm: no tool makes more room
+		in.Block.Pits[i].Layers[1].Hardness = soil.Rock
+	}
+	words := func() string {
+		for _, f := range Matrix(in, []*practice.Sheet{in.Sheet}, true) {
+			for _, k := range f.Factors {
+				if k.Key == "depthCm" {
+					return k.Remedy
+				}
+			}
+		}
+		return ""
+	}
+	if w := words(); !strings.Contains(w, "raise the beds by 30\u00a0cm") {
+		t.Errorf("without a bed: %q", w)
+	}
+	in.Block.Drains = &DrainChoice{Bed: &BedChoice{BaseM: 1.6, TopM: 0.8, HeightM: 0.6, CentreM: 4}}
+	cm := 100 * 0.18 * (2.4 + 0.4*0.18/0.6) / 1.6
+	got, hours := in.Block.bedRise(2)
+	if math.Abs(got-cm) > 1e-6 || math.Abs(hours-5*2500*2/3700.0) > 1e-9 {
+		t.Errorf("%.2f cm in %.2f h, by hand %.2f", got, hours, cm)
+	}
+	if w := words(); !strings.Contains(w, "raise the beds by 28\u00a0cm") {
+		t.Errorf("with the bed: %q, by hand %.1f cm", w, cm)
+	}
+	in.Block.Drains.Bed.TopM = 0 // only begun
+	if w := words(); !strings.Contains(w, "30\u00a0cm") {
+		t.Errorf("with half a bed: %q", w)
 	}
 }

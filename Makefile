@@ -31,8 +31,9 @@ lint: build
 	@test -z "$$(gofmt -l cmd core internal e2e demo web/*.go)" || { echo "gofmt these:"; gofmt -l cmd core internal e2e demo web/*.go; exit 1; }
 	cd web && npx tsc --noEmit -p tsconfig.json && npx eslint --max-warnings 0 src && npx prettier --check src
 
+# -count=1: the browser tests run the built program, whose pages Go's test cache knows nothing of.
 test: lint check-generated chromium ## everything
-	$(GO) test ./... -timeout 10m
+	$(GO) test ./... -count=1 -timeout 10m
 
 chromium: ## install Debian's Chromium where none is found
 	@sh scripts/chromium.sh

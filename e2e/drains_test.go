@@ -197,7 +197,7 @@ func TestBedsAndInterceptor(t *testing.T) {
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
 	was := designOf(t, prog, b["Gate Field"].ID).Drains.Bed
-	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/drains"), page.Says("of soil from furrows"), page.Says("woven fabric"), page.Type("Height, settled", "0.3"), page.Wait(`/0\.35\s+m/.test(document.body.innerText)`))
+	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/drains"), page.Says("of soil dug from furrows"), page.Says("woven fabric"), page.Type("Height, settled", "0.3"), page.Wait(`/0\.35\s+m/.test(document.body.innerText)`))
 	now := designOf(t, prog, b["Gate Field"].ID).Drains.Bed
 	if now.SoilM3 >= was.SoilM3 || now.RiseM >= was.RiseM || now.Metres != was.Metres {
 		t.Errorf("lower beds take %.0f m³ and lift by %.3f; they took %.0f and %.3f", now.SoilM3, now.RiseM, was.SoilM3, was.RiseM)
@@ -268,7 +268,7 @@ func TestDrainsBeforeAnybodyLooked(t *testing.T) {
 	if s := ask(t, "GET", prog.URL+"/api/v1/blocks/"+id+"/setting-out/dxf", "", nil, nil); s != 422 {
 		t.Errorf("pegs of nothing answer %d", s)
 	}
-	must(t, page.Press("Beds"), page.Press("Plan beds"), page.Says("of soil from furrows"), page.Says("lay out rows to see it"))
+	must(t, page.Press("Beds"), page.Press("Plan beds"), page.Says("of soil dug from furrows"), page.Says("lay out rows to see it"))
 	bank := blocks(t, prog.URL)["Upper Terrace"].ID
 	must(t, page.Go("/blocks/"+bank+"/drains"), page.Says("No sign of standing water was found in the pits. Tea asks for"))
 }

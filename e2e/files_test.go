@@ -100,7 +100,7 @@ func TestWhatGrewBeforeAndWhatFollows(t *testing.T) {
 	prog := run(t, "demo", "--data", t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
-	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/fit"), page.Press("consider persimmon"), page.Says("persimmon considered"))
+	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/fit"), page.Press("consider elderberry"), page.Says("elderberry considered"))
 	must(t, page.Press("Ground"), page.Press("What grew before"), page.Wait(`document.querySelectorAll("tbody tr").length === 2`), page.Press("Add what grew here"), page.Wait(`document.querySelectorAll("tbody tr").length === 3`))
 	var lists struct{ Uses []struct{ ID, Words string } }
 	ask(t, "GET", prog.URL+"/api/v1/lists", "", nil, &lists)
@@ -147,7 +147,7 @@ func TestWhatGrewBeforeAndWhatFollows(t *testing.T) {
 	}
 	must(t, page.Press("Take this way: "+other), page.Type("Why this way", "the contractor has the drill"), page.Press("Take this way"), page.Says(other+" is taken"), page.Says("the contractor has the drill"))
 	// the list on paper
-	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/checklist"), page.Says("for persimmon; 0 of 25 looked at"))
+	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/checklist"), page.Says("for elderberry; 0 of 24 looked at"))
 	pdf, err := page.PDF()
 	if err != nil || len(pdf) < 10_000 {
 		t.Errorf("the list prints to %d bytes, %v", len(pdf), err)

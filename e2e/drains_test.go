@@ -28,6 +28,10 @@ type drains struct {
 }
 
 type network struct {
+	Mains []struct {
+		ID, On string
+		Joins  float64
+	}
 	Laterals []struct {
 		ID                 string
 		LengthM, Low, High float64
@@ -120,13 +124,53 @@ func TestHerringboneDraggedIntoACorner(t *testing.T) {
 	}
 	x, y = middle(t, page, "End of N1")
 	must(t, page.Drag(x, y, x+20, y-30), page.Says("End of N1 is moved"), page.Press("Take out N1"), page.Says("N1 is taken out"))
-	must(t, page.Press("Bend the collector"), page.Says("has one point more"), page.Press("Back to the lines suggested"), page.Says("undo brings yours back"))
+	must(t, page.Press("Bend the collector"), page.Says("One point more on the collector"), page.Press("Back to the lines suggested"), page.Says("undo brings yours back"))
 	if end := designOf(t, prog, foot.ID).Drains.Network; end.Drawn || !end.Suggested || len(end.Laterals) != len(before.Laterals) {
 		t.Errorf("back to the pattern: %+v", len(end.Laterals))
 	}
 	must(t, page.Press("Draw an interceptor"), page.Says("The interceptor catches"))
 	if cut := designOf(t, prog, foot.ID).Drains; cut.Cut == nil || cut.Network.FlowM3S <= before.FlowM3S {
 		t.Error("the interceptor's water does not run through the collector")
+	}
+}
+
+// A yard leaves ground behind it that no lateral reaches. The margin leads a branch there; it is dragged, bent, goes out
+// and comes back in a file, is printed with a section of its own, and is taken out again. One drawn by hand joins where
+// it is nearest.
+func TestBranchIsLedIntoWhatIsMissed(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	foot := blocks(t, prog.URL)["Orchard Foot"]
+	page := open(t, prog.URL, 1280, 900)
+	before := designOf(t, prog, foot.ID).Drains.Network
+	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Says("91 % of the block"), page.Press("Lead a branch into it"), page.Says("98 % of the block"))
+	n := designOf(t, prog, foot.ID).Drains.Network
+	if len(n.Mains) != 2 || n.Mains[1].ID != "B1" || n.Mains[1].On != "C" || n.FlowM3S <= before.FlowM3S {
+		t.Fatalf("%+v, %.6f m³/s after %.6f", n.Mains, n.FlowM3S, before.FlowM3S)
+	}
+	joins := n.Mains[1].Joins
+	must(t, page.Press("B1.1"), page.Says("Branch B1, "))
+	length, err := drive.Eval[string](page, `document.querySelector("figcaption").textContent.match(/^Branch B1, [0-9]+/)[0]`)
+	must(t, err)
+	x, y := middle(t, page, "Junction of branch B1")
+	must(t, page.Drag(x, y, x+14, y-14), page.Says("Junction of branch B1 is moved"), page.Wait(`!document.body.innerText.includes("`+length+`")`))
+	if now := designOf(t, prog, foot.ID).Drains.Network; now.Mains[1].Joins <= joins+5 {
+		t.Errorf("it joined at %.1f m and is dragged up to %.1f", joins, now.Mains[1].Joins)
+	}
+	must(t, page.Press("Undo"), page.Says(length), page.Press("Bend branch B1"), page.Says("One point more on branch B1"))
+	// out and in again
+	text := fetch(t, prog.URL+"/api/v1/blocks/"+foot.ID+"/setting-out/geojson")
+	file := filepath.Join(t.TempDir(), "drains.geojson")
+	must(t, os.WriteFile(file, []byte(text), 0o644))
+	left := designOf(t, prog, foot.ID).Drains.Network
+	must(t, page.Press("Back to the lines suggested"), page.Says("undo brings yours back"), page.Press("Bill and files"), page.Upload(file), page.Says("The drains of drains.geojson are taken"))
+	back := designOf(t, prog, foot.ID).Drains.Network
+	if len(back.Mains) != 2 || len(back.Laterals) != len(left.Laterals) || math.Abs(back.FlowM3S-left.FlowM3S) > 1e-6 || math.Abs(back.Mains[1].Joins-left.Mains[1].Joins) > 0.01 {
+		t.Errorf("%d laterals, %.6f m³/s left; %d, %.6f came back", len(left.Laterals), left.FlowM3S, len(back.Laterals), back.FlowM3S)
+	}
+	must(t, page.Press("Print plan and sections"), page.Says("Branch B1, "), page.Press("Back to the block"), page.Press("Plan and levels"), page.Press("Back to the lines suggested"), page.Says("91 % of the block"))
+	must(t, page.Press("Draw a branch"), page.Says("Branch B1 is drawn"), page.Says("Branch B1, "), page.Press("Take out B1"), page.Says("B1 is taken out"))
+	if end := designOf(t, prog, foot.ID).Drains.Network; len(end.Mains) != 1 {
+		t.Errorf("%+v", end.Mains)
 	}
 }
 
@@ -140,7 +184,7 @@ func TestDrainsLeaveAndComeBack(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "drains.geojson")
 	must(t, os.WriteFile(file, []byte(text), 0o644))
 	page := open(t, prog.URL, 1280, 900)
-	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Bend the collector"), page.Says("has one point more"), page.Press("Bill and files"), page.Upload(file), page.Says("The drains of drains.geojson are taken"))
+	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Bend the collector"), page.Says("One point more on the collector"), page.Press("Bill and files"), page.Upload(file), page.Says("The drains of drains.geojson are taken"))
 	after := designOf(t, prog, foot.ID).Drains.Network
 	if len(after.Laterals) != len(before.Laterals) || !after.Drawn || math.Abs(after.FlowM3S-before.FlowM3S) > 1e-6 {
 		t.Fatalf("%d laterals, %.6f m³/s; they left as %d, %.6f", len(after.Laterals), after.FlowM3S, len(before.Laterals), before.FlowM3S)

@@ -211,7 +211,7 @@ func TestHerringboneWorkedByHand(t *testing.T) {
 		n                      int
 	}{{60, 899.78, 0.847, 17}, {90, 950, 0.924, 19}} {
 		l := Layout{Collector: []XY{{0, 60}, {200, 60}}, SpacingM: 20, AngleDeg: c.angle, EndM: 10}
-		ds := l.lay(rect)
+		ds := l.lay(rect, l.mains(), nil)
 		if c.angle == 90 { // staggered too in the worked example
 			ds = stagger(l)
 		}
@@ -223,7 +223,7 @@ func TestHerringboneWorkedByHand(t *testing.T) {
 			t.Errorf("%g°: %d laterals, want %d", c.angle, len(ds), c.n)
 		}
 		near(t, fmt.Sprintf("herringbone %g°, m", c.angle), total, c.metres, map[float64]float64{60: 0.01, 90: 0.2}[c.angle])
-		_, _, reached, missed := l.Reach(rect, ds, 0, 0.5)
+		_, _, reached, missed := l.Reach(rect, l.mains(), ds, 0, 0.5)
 		near(t, "covered", reached/24000, c.covered, 0.012)
 		sum := reached
 		for _, m := range missed {
@@ -236,7 +236,7 @@ func TestHerringboneWorkedByHand(t *testing.T) {
 // stagger is the 90° case of the worked example: the second side a full step from the outlet.
 func stagger(l Layout) []Drain {
 	l.AngleDeg = 88.999
-	return l.lay(rect)
+	return l.lay(rect, l.mains(), nil)
 }
 
 // On any block: no pipe rises towards the outlet, sizes never fall downstream, every drop of contributing
@@ -249,8 +249,11 @@ func TestNetworkKeepsItsLaws(t *testing.T) {
 			for _, spacing := range []float64{8, 12.5, 30} {
 				for tilt := -1.0; tilt <= 1; tilt++ {
 					l := Layout{Collector: []XY{{2, 2}, {90, 80}, {150, 110}}, SpacingM: spacing, AngleDeg: angle}
+					if tilt != 0 { // a branch of it, and a branch of that
+						l.Branches = []Line{{"", []XY{{60, 60}, {70, 120 + 20*tilt}}}, {"far", []XY{{66, 100}, {20, 130}}}}
+					}
 					ground := func(x, y float64) float64 { return 50 + 0.01*x + tilt*0.012*y + 0.3*math.Sin(x/40) }
-					n, err := Design(rings, l, Task{Ground: ground, Q: 0.01, DepthM: 1, CoverM: 0.6, LayerM: 1.4, OutletM: math.NaN()})
+					n, err := Design(rings, l, Task{Ground: ground, Q: 0.01, DepthM: 1, CoverM: 0.6, Layer: at(1.4), OutletM: math.NaN()})
 					if err != nil {
 						t.Fatal(err)
 					}
@@ -277,15 +280,30 @@ func TestNetworkKeepsItsLaws(t *testing.T) {
 							}
 						}
 					}
-					for i := 1; i < len(n.Reaches); i++ {
-						if n.Reaches[i].Pipe.InsideM > n.Reaches[i-1].Pipe.InsideM || n.Reaches[i].FlowM3S > n.Reaches[i-1].FlowM3S+1e-12 {
-							t.Errorf("%s: %s is larger or fuller than what it runs into", name, n.Reaches[i].ID)
+					ends := map[string]Drain{} // the reach below
+					for i, r := range n.Reaches {
+						below, ok := ends[r.Main]
+						if !ok { // a line begins: at the outlet, or in the reach it joins
+							for _, m := range n.Mains {
+								for _, x := range n.Reaches[:i] {
+									if m.ID == r.Main && x.Main == m.On && m.Joins <= x.Joins+x.LengthM+0.01 && m.Joins > x.Joins+0.01 {
+										below, ok = x, true
+									}
+								}
+							}
 						}
-						near(t, name+": levels meet", n.Reaches[i].Low, n.Reaches[i-1].High, 1e-9)
+						ends[r.Main] = r
+						if !ok {
+							near(t, name+": the outlet", r.Low, n.OutletM, 1e-9)
+							near(t, name+": every drop once", r.AreaM2, n.ReachedM2, 1e-6*n.BlockM2)
+							continue
+						}
+						if r.Pipe.InsideM > below.Pipe.InsideM || r.FlowM3S > below.FlowM3S+1e-12 {
+							t.Errorf("%s: %s is larger or fuller than %s it runs into", name, r.ID, below.ID)
+						}
+						near(t, name+": levels meet", r.Low, below.High, 1e-9)
 					}
-					if len(n.Reaches) > 0 {
-						near(t, name+": every drop once", n.FlowM3S*86400/0.01, n.ReachedM2, 1e-6*n.BlockM2)
-					}
+					near(t, name+": the outlet's flow", n.FlowM3S*86400/0.01, n.ReachedM2, 1e-6*n.BlockM2)
 				}
 			}
 		}
@@ -309,11 +327,15 @@ func TestTroubles(t *testing.T) {
 	if !has(n, "cover") || !has(n, "missed") {
 		t.Errorf("200 m on the flat from 0.8 m: %+v", n.Troubles)
 	}
-	task.LayerM, task.DepthM = 0.6, 1.0
+	task.Layer, task.DepthM = at(0.6), 1.0
+	if n, _ = Design(rect, l, task); has(n, "layer") || math.Abs(n.OutletM-49.4) > 1e-9 {
+		t.Errorf("a pipe asked for in the clay does not lie on it: outlet at %.2f, %+v", n.OutletM, n.Troubles)
+	}
+	task.OutletM = 49 // a ditch that lets it lie in the clay
 	if n, _ = Design(rect, l, task); !has(n, "layer") {
 		t.Error("a pipe in the clay is not said")
 	}
-	task.LayerM, task.OutletM = 0, 49.95
+	task.Layer, task.OutletM = nil, 49.95
 	if n, _ = Design(rect, l, task); !has(n, "outlet") {
 		t.Error("an outlet above the ground is not said")
 	}
@@ -348,4 +370,9 @@ func BenchmarkNetwork20ha(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+// at is a layer that lies at the same depth everywhere.
+func at(depthM float64) func(x, y float64) float64 {
+	return func(x, y float64) float64 { return depthM }
 }

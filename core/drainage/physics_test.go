@@ -183,7 +183,7 @@ func TestSuggestedLines(t *testing.T) {
 func TestLateralsOverRoughGround(t *testing.T) {
 	l := Layout{Collector: []XY{{0, 0}, {0, 120}}, SpacingM: 20, AngleDeg: 90}
 	ridge := func(x, y float64) float64 { return 50 + 0.004*x + 0.002*y - 0.3*math.Sin(x/200*math.Pi*2) }
-	n, err := Design(rect, l, Task{Ground: ridge, Q: 0.007, DepthM: 1.0, CoverM: 0.6, LayerM: 1.05, OutletM: math.NaN()})
+	n, err := Design(rect, l, Task{Ground: ridge, Q: 0.007, DepthM: 1.0, CoverM: 0.6, Layer: at(1.05), OutletM: math.NaN()})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -206,7 +206,7 @@ func TestLateralsOverRoughGround(t *testing.T) {
 	if broken == 0 {
 		t.Error("no lateral follows the ground")
 	}
-	even, _ := Design(rect, l, Task{Ground: func(x, y float64) float64 { return 50 + 0.004*x + 0.002*y }, Q: 0.007, DepthM: 1.0, CoverM: 0.6, LayerM: 1.05, OutletM: math.NaN()})
+	even, _ := Design(rect, l, Task{Ground: func(x, y float64) float64 { return 50 + 0.004*x + 0.002*y }, Q: 0.007, DepthM: 1.0, CoverM: 0.6, Layer: at(1.05), OutletM: math.NaN()})
 	for _, d := range even.Laterals {
 		if len(d.Breaks) != 0 {
 			t.Errorf("%s breaks its grade on even ground", d.ID)

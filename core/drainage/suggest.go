@@ -211,12 +211,13 @@ func bestSide(rings [][]XY, ring []XY, ground func(x, y float64) float64, spacin
 // run downhill from it or cannot be flushed, and a collector that falls away from its outlet.
 func worth(rings [][]XY, line []XY, z func(XY) float64, spacing float64) float64 {
 	l := Layout{Collector: line, SpacingM: math.Max(8, spacing), AngleDeg: 90}
-	laterals := l.lay(rings)
-	_, _, reached, _ := l.Reach(rings, laterals, l.SpacingM/2, l.SpacingM/2)
+	mains := l.mains()
+	laterals := l.lay(rings, mains, z)
+	_, _, reached, _ := l.Reach(rings, mains, laterals, l.SpacingM/2, l.SpacingM/2)
 	bad, total := 0.0, 1.0
 	for _, d := range laterals {
 		total += d.LengthM
-		if sag(d.Points, z) > 0.3 {
+		if sag(d.Points, z) > mostSagM {
 			bad += d.LengthM
 		} else {
 			bad += 2 * math.Max(0, d.LengthM-0.8*mostLateralM)
@@ -228,6 +229,9 @@ func worth(rings [][]XY, line []XY, z func(XY) float64, spacing float64) float64
 	}
 	return v
 }
+
+// mostSagM is how far the ground may fall back along a pipe before its cover is spent.
+const mostSagM = 0.3
 
 // sag is how far the ground along a line, from its lower end, falls back below where it has been: a pipe that must
 // rise loses so much of its cover.

@@ -21,6 +21,9 @@ func (d *DrainChoice) lines() map[string][]geo.Point {
 	for i, l := range d.Laterals {
 		out[fmt.Sprintf("laterals[%d].line", i)] = l.Line
 	}
+	for i, l := range d.Branches {
+		out[fmt.Sprintf("branches[%d].line", i)] = l.Line
+	}
 	return out
 }
 
@@ -71,6 +74,16 @@ func (d *DrainChoice) valid() error {
 	}
 	if len(d.Laterals) > 1000 {
 		return finding.Bad("drains.laterals", len(d.Laterals), "are too many", "up to 1000")
+	}
+	if len(d.Branches) > 20 {
+		return finding.Bad("drains.branches", len(d.Branches), "are too many", "up to 20")
+	}
+	seen := map[string]bool{"C": true, interceptorID: true}
+	for i, b := range d.Branches {
+		if b.ID != "" && seen[b.ID] {
+			return finding.Bad(fmt.Sprintf("drains.branches[%d].id", i), b.ID, "names another line already", "a name of its own")
+		}
+		seen[b.ID] = true
 	}
 	for i, w := range d.Wells {
 		at := fmt.Sprintf("drains.wells[%d]", i)

@@ -109,7 +109,7 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 	d := c.p.Drains
 	if r.ID != d.Taken {
 		d.Network, d.Cut, d.Bed, d.Bill, d.MachineH, d.CostText = nil, nil, nil, nil, 0, ""
-		choice.Collector, choice.Laterals, choice.Interceptor, choice.Bed = nil, nil, nil, nil
+		choice.Collector, choice.Branches, choice.Laterals, choice.Interceptor, choice.Bed = nil, nil, nil, nil, nil
 		d.Taken = r.ID
 		c.drainDesign(&d, choice)
 		c.drainBill(&d)

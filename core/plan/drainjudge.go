@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
@@ -47,7 +48,7 @@ func (c *computation) judgeDrains() {
 	if c.in.Land == nil {
 		note("heights", finding.Mend, "Heights", "No heights are known here: nothing can be laid out or levelled. Read heights in, or have the block levelled.", "method DRN-10")
 	} else if d.cannot != nil {
-		note("layout", finding.Mend, "Drains", fmt.Sprintf("The drains cannot be laid as they are drawn: %v.", d.cannot), "method DRN-11", finding.Remedy{Label: "Back to the line suggested", Patch: drainPatch(map[string]any{"collector": nil, "laterals": nil, "interceptor": nil})})
+		note("layout", finding.Mend, "Drains", fmt.Sprintf("The drains cannot be laid as they are drawn: %v.", d.cannot), "method DRN-11", finding.Remedy{Label: "Back to the line suggested", Patch: drainPatch(map[string]any{"collector": nil, "branches": nil, "laterals": nil, "interceptor": nil})})
 	} else if d.Network == nil && d.Cut == nil && d.Bed == nil {
 		note("no-line", finding.Mend, "Collector", "No line fits: the heights do not cover the block, or the ground has no fall that shows. Draw the collector by hand.", "method DRN-11")
 	}
@@ -156,7 +157,17 @@ func (c *computation) judgeSpacing(d DrainPlan, note func(string, finding.Weight
 
 // mends is what helps against a trouble of a network.
 var mends = map[string]string{"cover": "Lower the outlet, move the line to lower ground, or fill there", "layer": "Lie shallower there, or lead the line round the rise", "reach": "Move the line, or dig that part by excavator with shoring", "outlet": "Move the outlet to lower ground", "velocity": "An unperforated pipe or a drop pit there",
-	"size": "Cut the block with a second collector", "long": "Cut the block with a second collector", "crossing": "Move one of them", "missed": "Draw a lateral into it, or leave it out"}
+	"size": "Lead part of the water out another way, or give it more fall", "long": "Draw a branch across them: it takes over what lies above it", "crossing": "Move one of them", "missed": "Lead a branch or a lateral into it, or leave it out"}
+
+// freeBranch is the first name of a branch that none has.
+func freeBranch(had []DrawnDrain) string {
+	for i := 1; ; i++ {
+		id := fmt.Sprintf("B%d", i)
+		if !slices.ContainsFunc(had, func(b DrawnDrain) bool { return b.ID == id }) {
+			return id
+		}
+	}
+}
 
 // judgeNetwork gathers the troubles of a network by kind: the first of each in words, the rest counted.
 func (c *computation) judgeNetwork(v *NetworkView, cut bool, note func(string, finding.Weight, string, string, string, ...finding.Remedy)) {
@@ -187,7 +198,11 @@ func (c *computation) judgeNetwork(v *NetworkView, cut bool, note func(string, f
 			if cut {
 				field = "interceptor"
 			}
-			f = append(f, finding.Remedy{Label: "Back to the line suggested", Patch: drainPatch(map[string]any{field: nil, "laterals": nil})})
+			f = append(f, finding.Remedy{Label: "Back to the line suggested", Patch: drainPatch(map[string]any{field: nil, "branches": nil, "laterals": nil})})
+		}
+		if d := c.p.Drains; rule == "missed" && !cut && d.branch != nil {
+			had := append([]DrawnDrain{}, c.in.Block.drainChoice().Branches...)
+			f = append([]finding.Remedy{{Label: "Lead a branch into it", Patch: drainPatch(map[string]any{"collector": v.LineAt, "branches": append(had, DrawnDrain{ID: freeBranch(had), Line: d.branch})})}}, f...)
 		}
 		note("trouble-"+name+rule, w, subject, s+". "+mends[rule]+".", "methods DRN-8 to DRN-11", f...)
 	}

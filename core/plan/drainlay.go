@@ -3,8 +3,10 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"slowroot/core/drainage"
+	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/units"
 )
@@ -93,13 +95,13 @@ func (c *computation) drainDesign(d *DrainPlan, choice DrainChoice) {
 func (c *computation) task(d *DrainPlan, choice DrainChoice, line []drainage.XY) drainage.Task {
 	t := drainage.Task{Ground: c.heightAt, Q: d.DischargeM / 1000, DepthM: d.DepthM, CoverM: drainage.Cover(choice.Traffic), MostDepthM: c.in.Block.machineReach() + 0.2, OutletM: math.NaN()}
 	if d.Soil != nil {
-		t.LayerM, t.Texture = d.Soil.LayerM, d.Soil.Texture
+		t.Layer, t.Texture = c.layer(), d.Soil.Texture
 	}
 	if choice.DitchM != nil && *choice.DitchM > 0 {
 		// as deep as the ditch lets it, if the pipe needs it; never deeper than the layer
 		out := math.Min(*choice.DitchM-drainage.OutletClearM, d.DepthM+0.1)
-		if t.LayerM > 0 {
-			out = math.Min(out, t.LayerM)
+		if t.Layer != nil {
+			out = math.Min(out, t.Layer(line[0][0], line[0][1]))
 		}
 		t.OutletM = c.heightAt(line[0][0], line[0][1]) - out
 	}
@@ -115,11 +117,15 @@ func (c *computation) lineFor(remedy string, drawn []geo.Point, spacing float64)
 	return line, suggested, len(line) >= 2 && c.known(line)
 }
 
-func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, drawn bool, spacing, layer float64) *NetworkView {
+func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, drawn bool, spacing float64) *NetworkView {
 	for i := range n.Troubles {
 		n.Troubles[i].Sentence = c.troubleWords(n.Troubles[i])
 	}
-	return &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), Suggested: suggested, Drawn: drawn, SpacingM: spacing, LayerM: layer}
+	v := &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), BranchAt: []DrawnDrain{}, Suggested: suggested, Drawn: drawn, SpacingM: spacing}
+	for _, m := range n.Mains[1:] {
+		v.BranchAt = append(v.BranchAt, DrawnDrain{ID: m.ID, Line: c.pointsOf(m.Points)})
+	}
+	return v
 }
 
 // troubleWords puts a trouble into the reader's units.
@@ -165,6 +171,21 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 	for _, x := range choice.Laterals {
 		l.Drawn = append(l.Drawn, drainage.Line{ID: x.ID, Points: c.lineOf(x.Line)})
 	}
+	if !l.Alone {
+		for _, x := range choice.Branches {
+			l.Branches = append(l.Branches, drainage.Line{ID: x.ID, Points: c.lineOf(x.Line)})
+		}
+	}
+	for i, x := range append(slices.Clone(l.Branches), l.Drawn...) {
+		if !c.known(x.Points) {
+			field, n := "branches", i
+			if i >= len(l.Branches) {
+				field, n = "laterals", i-len(l.Branches)
+			}
+			d.cannot = finding.Bad(fmt.Sprintf("drains.%s[%d]", field, n), x.ID, "leaves the ground whose heights are known", "a line within the heights read in")
+			return
+		}
+	}
 	t := c.task(d, choice, line)
 	if d.Cut != nil && len(d.Cut.Line) > 0 && math.Hypot(d.Cut.Line[0][0]-line[len(line)-1][0], d.Cut.Line[0][1]-line[len(line)-1][1]) < 8 {
 		t.ExtraM3S = d.CatchM3Day / 86400 // the interceptor runs into the head of the collector
@@ -174,7 +195,12 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 		d.cannot = err
 		return
 	}
-	d.Network = c.view(n, line, suggested, len(l.Drawn) > 0, d.SpacingM, t.LayerM)
+	d.Network = c.view(n, line, suggested, len(l.Drawn) > 0, d.SpacingM)
+	if len(n.Missed) > 0 && len(l.Drawn) == 0 && !l.Alone && n.Missed[0].AreaM2 > 0.01*n.BlockM2 {
+		if b := drainage.SuggestBranch(c.xy(), l, n.Missed[0], c.heightAt); b != nil {
+			d.branch = c.pointsOf(b)
+		}
+	}
 }
 
 // endDrain is the pipe along the low ends of the furrows: it takes the whole block's water.
@@ -186,9 +212,7 @@ func (c *computation) endDrain(d *DrainPlan, choice DrainChoice) {
 	t := c.task(d, choice, line)
 	t.Q, t.ExtraM3S = 0, d.DischargeM/1000*c.p.Ground.AreaM2/86400
 	t.DepthM = math.Max(d.Bed.FurrowM+0.3, drainage.Cover(choice.Traffic)+0.25)
-	if t.LayerM > 0 && t.LayerM < t.DepthM {
-		t.LayerM = 0 // a closed pipe for furrow water may lie in the layer
-	}
+	t.Closed = true // it carries furrow water and may lie in the layer
 	if choice.DitchM != nil && *choice.DitchM > 0 {
 		t.OutletM = c.heightAt(line[0][0], line[0][1]) - math.Min(*choice.DitchM-drainage.OutletClearM, t.DepthM+0.1)
 	}
@@ -198,8 +222,11 @@ func (c *computation) endDrain(d *DrainPlan, choice DrainChoice) {
 		return
 	}
 	n.ReachedM2 = n.BlockM2 // furrows bring the water
-	d.Network = c.view(n, line, suggested, false, d.Bed.Bed.CentreM, t.LayerM)
+	d.Network = c.view(n, line, suggested, false, d.Bed.Bed.CentreM)
 }
+
+// interceptorID names an interceptor beside a network.
+const interceptorID = "I"
 
 // interceptor is a drain across the slope that stops water before it enters (method DRN-13): on the layer
 // where the machine reaches it, sized for all it catches along its whole length.
@@ -212,13 +239,15 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
 	mid, _ := drainage.At(line, drainage.Length(line)/2)
 	i, _ := c.nearest(mid[0], mid[1])
 	t := c.task(d, choice, line)
-	t.DepthM, t.LayerM = c.in.Block.machineReach(), 0
+	t.DepthM = c.in.Block.machineReach()
 	layer := t.DepthM + 0.5 // assumed where none was seen: it goes on half a metre below the drain
-	if r := c.stops(i); r != nil {
-		layer = r.TopCm / 100
-		t.LayerM = layer
+	depth := t.DepthM
+	if c.stops(i) != nil {
+		layer = t.Layer(mid[0], mid[1])
+		depth = math.Min(depth, layer)
+	} else {
+		t.Layer = nil // the pit nearest to it saw none
 	}
-	t.DepthM = math.Min(t.DepthM, layer)
 	wet := layer / 2
 	if d.WetFrom != "" {
 		wet = math.Min(d.WetM, layer-0.1)
@@ -227,13 +256,13 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
 	if s.From == "texture" {
 		k = meanK(c.slabs(i, wet, layer))
 	}
-	d.CatchM3Day = drainage.Interceptor(k, c.in.Land.Lie.SlopePct/100, layer-wet, layer-t.DepthM) * drainage.Length(line)
+	d.CatchM3Day = drainage.Interceptor(k, c.in.Land.Lie.SlopePct/100, layer-wet, layer-depth) * drainage.Length(line)
 	t.Q, t.ExtraM3S, t.LeastGrade = 0, d.CatchM3Day/86400, 0.002
 	t.OutletM = math.NaN() // its own outlet, at its own depth
-	n, err := drainage.Design(c.xy(), drainage.Layout{Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
+	n, err := drainage.Design(c.xy(), drainage.Layout{Name: interceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
 	if err != nil {
 		d.cannot = err
 		return
 	}
-	d.Cut = c.view(n, line, suggested, false, 0, t.LayerM)
+	d.Cut = c.view(n, line, suggested, false, 0)
 }

@@ -59,6 +59,7 @@ type DrainPlan struct {
 	Laying     []string          `json:"laying"`
 	Cautions   []string          `json:"cautions"`
 	PerMetre   geo.Point         `json:"perMetre"` // degrees of one metre east and one north, for dragged points
+	branch     []geo.Point       // that would reach the largest piece missed
 	cannot     error             // why a line that was drawn cannot be designed
 }
 
@@ -141,8 +142,8 @@ type NetworkView struct {
 	LineAt    []geo.Point  `json:"lineAt"`
 	Suggested bool         `json:"suggested"` // nobody has drawn it
 	Drawn     bool         `json:"drawn"`     // its laterals were drawn
+	BranchAt  []DrawnDrain `json:"branchAt"`  // its branches, from where they join
 	SpacingM  float64      `json:"spacingM"`
-	LayerM    float64      `json:"layerM"` // depth of what stops water along it; 0 not known
 }
 
 // BillLine is one line of the bill of quantities.
@@ -283,6 +284,42 @@ func (c *computation) stops(i int) *RestrictiveView {
 		return &RestrictiveView{top, what}
 	}
 	return nil
+}
+
+// layer is how deep what stops the water lies anywhere on the block: between pits that have a position by the
+// inverse square of the distance, one that saw none counting at its bottom; nowhere deeper than in a pit without a
+// position. nil where no pit saw any.
+func (c *computation) layer() func(x, y float64) float64 {
+	type seen struct{ x, y, depth float64 }
+	var placed []seen
+	most, any := math.Inf(1), false
+	for i, p := range c.in.Block.Pits {
+		depth := c.p.Soil.Pits[i].BottomCm / 100
+		r := c.stops(i)
+		if r != nil {
+			depth, any = r.TopCm/100, true
+		}
+		if p.At != nil {
+			q := c.plane.To(*p.At)
+			placed = append(placed, seen{q.X, q.Y, depth})
+		} else if r != nil {
+			most = math.Min(most, depth)
+		}
+	}
+	if !any {
+		return nil
+	}
+	return func(x, y float64) float64 {
+		sum, weights := 0.0, 0.0
+		for _, s := range placed {
+			w := 1 / ((s.x-x)*(s.x-x) + (s.y-y)*(s.y-y) + 1)
+			sum, weights = sum+w*s.depth, weights+w
+		}
+		if weights == 0 {
+			return most
+		}
+		return math.Min(most, sum/weights)
+	}
 }
 
 // slab is a layer or a part of one: its permeability in m/day and where it lies, m.
@@ -625,13 +662,21 @@ func (c *computation) drainFigures(d *DrainPlan) {
 		for _, x := range append(append([]drainage.Drain{}, n.Laterals...), n.Reaches...) {
 			total += x.LengthM
 		}
-		c.figure(Figure{Path: "drain.pipe", Step: "drains", Label: "Drain pipe", Quantity: units.Distance, Value: total, Origin: working.Computed, Note: fmt.Sprintf("%d laterals, %d reaches of the collector", len(n.Laterals), len(n.Reaches))})
+		c.figure(Figure{Path: "drain.pipe", Step: "drains", Label: "Drain pipe", Quantity: units.Distance, Value: total, Origin: working.Computed, Note: fmt.Sprintf("%d laterals, %s", len(n.Laterals), collectors(n))})
 		c.figure(Figure{Path: "drain.flow", Step: "drains", Label: "Flow at the outlet", Quantity: units.Outflow, Value: n.FlowM3S, Origin: working.Computed, Note: "at the design discharge"})
 		if c.tr.On("drain.pipe") {
-			c.step("drain.pipe", "Drain pipe", "Σ laterals + Σ reaches", fmt.Sprintf("%d laterals at %.1f m on the boundary, one collector", len(n.Laterals), n.SpacingM), total, units.Distance, "method DRN-11", c.num("spacing", n.SpacingM, units.Spacing, working.Computed, "", "drain.spacing"))
+			c.step("drain.pipe", "Drain pipe", "Σ laterals + Σ reaches", fmt.Sprintf("%d laterals at %.1f m on the boundary, %s", len(n.Laterals), n.SpacingM, collectors(n)), total, units.Distance, "method DRN-11", c.num("spacing", n.SpacingM, units.Spacing, working.Computed, "", "drain.spacing"))
 		}
 		if c.tr.On("drain.flow") {
 			c.step("drain.flow", "Flow at the outlet", "q · area reached / 86 400, and what an interceptor lets in", fmt.Sprintf("%.4f m/day · %.0f m² / 86 400", d.DischargeM/1000, n.ReachedM2), n.FlowM3S, units.Outflow, "method DRN-11", c.num("area reached", n.ReachedM2, units.Area, working.Computed, "", ""))
 		}
 	}
+}
+
+// collectors says how many lines carry what laterals bring.
+func collectors(n *NetworkView) string {
+	if b := len(n.Mains) - 1; b > 0 {
+		return "the collector and " + count(b, "branch")
+	}
+	return "one collector"
 }

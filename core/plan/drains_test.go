@@ -34,19 +34,26 @@ func wet(t testing.TB, sheet string, layerCm float64, accuracy float64, z func(x
 		in.Block.Pits = append(in.Block.Pits, p)
 	}
 	in.Block.Drains = &DrainChoice{Source: "rain", DitchM: p(1.6)}
-	pl := geo.LocalPlane(in.Block.Boundary)
-	h := Heights{HeightSource: HeightSource{Name: "levels", Kind: "spots", AccuracyM: accuracy}}
-	for x := -200.0; x <= 200; x += 25 {
-		for y := -150.0; y <= 150; y += 25 {
-			h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), z(x, y)})
-		}
-	}
+	h := spots(in.Block.Boundary, z)
+	h.AccuracyM = accuracy
 	l, err := Survey(in.Block.Boundary, []Heights{h}, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
 	in.Land = l
 	return in
+}
+
+// spots are levels every 25 m over a block and around it, known to 2 cm.
+func spots(b geo.Polygon, z func(x, y float64) float64) Heights {
+	pl := geo.LocalPlane(b)
+	h := Heights{HeightSource: HeightSource{Name: "levels", Kind: "spots", AccuracyM: 0.02}}
+	for x := -200.0; x <= 200; x += 25 {
+		for y := -150.0; y <= 150; y += 25 {
+			h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), z(x, y)})
+		}
+	}
+	return h
 }
 
 func tilted(x, y float64) float64 { return 50 + 0.004*x + 0.008*y }
@@ -593,6 +600,157 @@ func TestALineThatCannotBeLaid(t *testing.T) {
 	in.Block.Drains.Collector = []geo.Point{pl.From(geo.XY{X: 5000, Y: 10}), pl.From(geo.XY{X: 5100, Y: 10})}
 	if plan = compute(t, in); plan.Drains.Network != nil || notes(plan, "drain.no-line") == nil {
 		t.Error("a collector five kilometres off is laid")
+	}
+	off := DrawnDrain{ID: "B7", Line: []geo.Point{at, pl.From(geo.XY{X: 5000, Y: 10})}}
+	for _, c := range []DrainChoice{{Branches: []DrawnDrain{off}}, {Laterals: []DrawnDrain{off}}} {
+		c.Source, c.DitchM = "rain", p(1.6)
+		in.Block.Drains = &c
+		plan = compute(t, in)
+		if n := notes(plan, "drain.layout"); plan.Drains.Network != nil || n == nil || !strings.Contains(n.Sentence, "B7") || !strings.Contains(n.Sentence, "heights are known") {
+			t.Errorf("a line that leaves the heights: %+v", n)
+		}
+	}
+}
+
+// A hole in the block leaves ground behind it that no lateral reaches. The finding leads a branch there: taken, it
+// reaches most of it, is a line of the bill, a pit where it comes in and a section, and the way back is offered.
+func TestBranchIntoWhatIsMissed(t *testing.T) {
+	in := wet(t, "hazelnut", 130, 0.02, func(x, y float64) float64 { return 50 + 0.012*math.Abs(y+20) + 0.01*x })
+	pl := geo.LocalPlane(in.Block.Boundary)
+	var hole []geo.Point
+	for _, q := range []geo.XY{{X: -20, Y: 0}, {X: -20, Y: 24}, {X: 20, Y: 24}, {X: 20, Y: 0}, {X: -20, Y: 0}} {
+		hole = append(hole, pl.From(q))
+	}
+	in.Block.Boundary.Holes = []geo.Ring{hole}
+	l, err := Survey(in.Block.Boundary, []Heights{spots(in.Block.Boundary, func(x, y float64) float64 { return 50 + 0.012*math.Abs(y+20) + 0.01*x })}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	in.Land = l
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	pl = geo.LocalPlane(in.Block.Boundary)
+	in.Block.Drains.Collector = []geo.Point{pl.From(geo.XY{X: -75, Y: -20}), pl.From(geo.XY{X: 75, Y: -20})}
+	in.Block.Drains.SpacingM = 9
+	was := compute(t, in)
+	n := notes(was, "drain.trouble-missed")
+	if n == nil || len(n.Remedies) == 0 || n.Remedies[0].Label != "Lead a branch into it" {
+		t.Fatalf("%+v", n)
+	}
+	patch := n.Remedies[0].Patch["drains"].(map[string]any)
+	in.Block.Drains.Branches = patch["branches"].([]DrawnDrain)
+	in.Block.Drains.Collector = patch["collector"].([]geo.Point)
+	now := compute(t, in)
+	v := now.Drains.Network
+	if gained := v.ReachedM2 - was.Drains.Network.ReachedM2; gained < 0.5*was.Drains.Network.Missed[0].AreaM2 {
+		t.Errorf("the branch reaches %.0f m² of %.0f", gained, was.Drains.Network.Missed[0].AreaM2)
+	}
+	if len(v.Mains) != 2 || v.Mains[1].ID != "B1" || len(v.BranchAt) != 1 || len(v.BranchAt[0].Line) < 2 {
+		t.Fatalf("%+v %+v", v.Mains, v.BranchAt)
+	}
+	comesIn := false
+	for _, c := range v.Chambers {
+		comesIn = comesIn || c.Main == "C" && strings.Contains(c.Why, "B1 comes in")
+	}
+	if !comesIn {
+		t.Errorf("no pit where the branch comes in: %+v", v.Chambers)
+	}
+	if amount(now, "Junctions and end caps") != float64(len(v.Laterals)+1) {
+		t.Errorf("%g junctions for %d laterals and a branch", amount(now, "Junctions and end caps"), len(v.Laterals))
+	}
+	if f := value(t, now, "drain.flow"); math.Abs(f-now.Drains.DischargeM/1000*v.ReachedM2/86400) > 1e-9 {
+		t.Errorf("%g at the outlet", f)
+	}
+	// a second one takes the next free name
+	if n := notes(now, "drain.trouble-missed"); n != nil && n.Remedies[0].Label == "Lead a branch into it" {
+		if next := n.Remedies[0].Patch["drains"].(map[string]any)["branches"].([]DrawnDrain); len(next) != 2 || next[1].ID != "B2" {
+			t.Errorf("%+v", next)
+		}
+	}
+	// two of one name, or of the collector's, are refused
+	for _, id := range []string{"B1", "C", "I"} {
+		c := *in.Block.Drains
+		c.Branches = append(append([]DrawnDrain{}, c.Branches...), DrawnDrain{ID: id, Line: c.Branches[0].Line})
+		if err := c.valid(); err == nil || !strings.Contains(err.Error(), "drains.branches[1].id") {
+			t.Errorf("a second line %s: %v", id, err)
+		}
+	}
+}
+
+// amount is that of a line of the bill.
+func amount(p *Plan, what string) float64 {
+	for _, l := range p.Drains.Bill {
+		if l.What == what {
+			return l.Amount
+		}
+	}
+	return 0
+}
+
+// Between pits that stand somewhere the layer is read from both: at a pit it is that pit's, half way their mean, and
+// a pit that saw none holds it at its bottom at least. A pit without a position holds for the whole block.
+func TestLayerBetweenPits(t *testing.T) {
+	in := wet(t, "hazelnut", 0, 0.02, tilted)
+	pl := geo.LocalPlane(in.Block.Boundary)
+	at := func(x, y float64) *geo.Point { q := pl.From(geo.XY{X: x, Y: y}); return &q }
+	clay := func(i int, top float64) {
+		in.Block.Pits[i].Layers[1].BottomCm = top
+		in.Block.Pits[i].Layers = append(in.Block.Pits[i].Layers[:2], soil.Layer{TopCm: top, BottomCm: 170, Class: soil.Clay, Structure: soil.Massive, Hardness: soil.Firm})
+	}
+	layerAt := func(x, y float64) float64 {
+		c := &computation{in: in, p: &Plan{}, plane: geo.LocalPlane(in.Block.Boundary)}
+		c.p.Soil = compute(t, in).Soil
+		f := c.layer()
+		if f == nil {
+			return 0
+		}
+		return f(x, y)
+	}
+	in.Block.Pits = in.Block.Pits[:2]
+	in.Block.Pits[0].At, in.Block.Pits[1].At = at(-60, 0), at(60, 0)
+	if got := layerAt(0, 0); got != 0 {
+		t.Errorf("no pit saw a layer, and it lies at %.2f", got)
+	}
+	clay(0, 130)
+	for x, want := range map[float64]float64{-60: 1.30, 0: (1.30 + 1.60) / 2, 60: 1.60} {
+		if got := layerAt(x, 0); math.Abs(got-want) > 0.002 {
+			t.Errorf("at %g m the layer lies at %.3f, want %.2f", x, got, want)
+		}
+	}
+	clay(1, 150)
+	if got := layerAt(0, 30); math.Abs(got-1.40) > 0.002 {
+		t.Errorf("half way between 1.30 and 1.50: %.3f", got)
+	}
+	in.Block.Pits[1].At = nil
+	if got := layerAt(60, 0); math.Abs(got-1.30) > 0.002 {
+		t.Errorf("one pit stands and the other, deeper, does not: %.3f", got)
+	}
+	in.Block.Pits[0].At, in.Block.Pits[1].At = nil, at(60, 0)
+	if got := layerAt(60, 0); math.Abs(got-1.30) > 0.002 {
+		t.Errorf("a pit without a position holds everywhere: %.3f", got)
+	}
+	// the design follows: on the deep side laterals lie deeper than the shallow pit would let them, never in the clay
+	in.Block.Pits[0].At, in.Block.Pits[1].At = at(-60, 0), at(60, 0)
+	in.Block.Drains.DepthM = 0
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	plan := compute(t, in)
+	if plan.Drains.Network == nil {
+		t.Fatalf("nothing is laid: %s", plan.Drains.Refused)
+	}
+	if notes(plan, "drain.trouble-layer") != nil {
+		t.Errorf("%+v", notes(plan, "drain.trouble-layer"))
+	}
+	depths := map[bool]float64{}
+	for _, x := range append(append([]drainage.Drain{}, plan.Drains.Network.Laterals...), plan.Drains.Network.Reaches...) {
+		for _, s := range x.Section {
+			if s.Invert < s.Layer-0.051 {
+				t.Fatalf("%s lies in the clay at %.0f, %.0f", x.ID, s.X, s.Y)
+			}
+			side := s.X > 0
+			depths[side] = math.Max(depths[side], s.Ground-s.Layer)
+		}
+	}
+	if depths[true] < depths[false] {
+		t.Errorf("the layer in the sections: %v", depths)
 	}
 }
 

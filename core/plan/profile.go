@@ -319,7 +319,7 @@ func count(n int, what string) string {
 	if n == 1 {
 		return "1 " + what
 	}
-	if strings.HasSuffix(what, "s") {
+	if strings.HasSuffix(what, "s") || strings.HasSuffix(what, "ch") {
 		what += "e"
 	}
 	return fmt.Sprintf("%d %ss", n, what)

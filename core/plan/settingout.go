@@ -28,7 +28,7 @@ func (p Peg) CutM() float64 { return p.Ground - p.Invert }
 // LaidLine is a drain as a line for setting out, its lower end first.
 type LaidLine struct {
 	ID      string
-	Kind    string // collector, lateral or interceptor
+	Kind    string // collector, branch, lateral or interceptor
 	Line    []geo.Point
 	Levels  []float64 // of the invert at each point
 	LengthM float64
@@ -41,66 +41,96 @@ type LaidLine struct {
 // are empty where nothing is designed.
 func (p *Plan) SettingOut() (pegs []Peg, lines []LaidLine) {
 	plane := geo.PlaneAt(p.Ground.Origin)
-	at := func(x, y float64) geo.Point { return plane.From(geo.XY{X: x, Y: y}) }
 	for _, v := range []struct {
-		view     *NetworkView
-		id, kind string
-	}{{p.Drains.Network, "C", "collector"}, {p.Drains.Cut, "I", "interceptor"}} {
-		n := v.view
-		if n == nil || len(n.Reaches) == 0 {
+		*NetworkView
+		kind string
+	}{{p.Drains.Network, "collector"}, {p.Drains.Cut, "interceptor"}} {
+		if v.NetworkView == nil {
 			continue
 		}
-		top := n.Reaches[len(n.Reaches)-1]
-		main := LaidLine{ID: v.id, Kind: v.kind, Low: n.OutletM, High: top.High, LengthM: top.Joins + top.LengthM}
-		last := math.Inf(-1)
-		for _, r := range n.Reaches {
-			if len(main.Pipes) == 0 || main.Pipes[len(main.Pipes)-1] != r.Pipe.Name {
-				main.Pipes = append(main.Pipes, r.Pipe.Name)
+		for k, m := range v.Mains {
+			kind, at := v.kind, v.LineAt
+			if k > 0 {
+				kind, at = "branch", v.BranchAt[k-1].Line
 			}
-			for i, s := range r.Section {
-				chain := r.Joins + s.S
-				if chain-last < 0.01 {
-					continue
-				}
-				last = chain
-				kind, note := "pipe", ""
-				switch {
-				case chain < 0.01:
-					kind = "outlet"
-				case i == len(r.Section)-1:
-					kind = "junction"
-				}
-				pegs = append(pegs, Peg{ID: fmt.Sprintf("%s-%03.0f", v.id, chain), Drain: v.id, Kind: kind, Chainage: chain, At: at(s.X, s.Y), Ground: s.Ground, Invert: s.Invert, Pipe: r.Pipe.Name, Note: note})
+			if ps, l, ok := v.mainLine(m, kind, at, plane); ok {
+				pegs, lines = append(pegs, ps...), append(lines, l)
 			}
 		}
-		main.Line, main.Levels = n.LineAt, levels(n)
-		lines = append(lines, main)
-		for i, c := range n.Chambers {
-			pegs = append(pegs, Peg{ID: fmt.Sprintf("%sP%d", v.id, i+1), Drain: v.id, Kind: "pit", Chainage: c.S, At: at(c.X, c.Y), Ground: c.Ground, Invert: c.Invert, Note: fmt.Sprintf("%s; floor %.2f", c.Why, c.Sump)})
-		}
-		for _, d := range n.Laterals {
-			l := LaidLine{ID: d.ID, Kind: "lateral", LengthM: d.LengthM, Pipes: []string{d.Pipe.Name}, Low: d.Low, High: d.High}
-			run := 0.0
-			for i, q := range d.Points {
-				if i > 0 {
-					run += math.Hypot(q[0]-d.Points[i-1][0], q[1]-d.Points[i-1][1])
-				}
-				l.Line, l.Levels = append(l.Line, at(q[0], q[1])), append(l.Levels, invertAt(d, run))
-			}
-			lines = append(lines, l)
-			for i, s := range d.Section {
-				kind := "pipe"
-				switch i {
-				case 0:
-					kind = "junction"
-				case len(d.Section) - 1:
-					kind = "end"
-				}
-				pegs = append(pegs, Peg{ID: fmt.Sprintf("%s-%03.0f", d.ID, s.S), Drain: d.ID, Kind: kind, Chainage: s.S, At: at(s.X, s.Y), Ground: s.Ground, Invert: s.Invert, Pipe: d.Pipe.Name})
-			}
+		for _, d := range v.Laterals {
+			ps, l := lateralLine(d, plane)
+			pegs, lines = append(pegs, ps...), append(lines, l)
 		}
 	}
 	return pegs, lines
+}
+
+func pegOf(drain, kind string, chainage float64, s drainage.Station, pipe string, plane geo.Plane) Peg {
+	return Peg{ID: fmt.Sprintf("%s-%03.0f", drain, chainage), Drain: drain, Kind: kind, Chainage: chainage, At: plane.From(geo.XY{X: s.X, Y: s.Y}), Ground: s.Ground, Invert: s.Invert, Pipe: pipe}
+}
+
+// mainLine are the pegs and pits of a collector, branch or interceptor and the line itself; not ok where it has no
+// reach.
+func (n *NetworkView) mainLine(m drainage.Main, kind string, at []geo.Point, plane geo.Plane) (pegs []Peg, line LaidLine, ok bool) {
+	line = LaidLine{ID: m.ID, Kind: kind, Line: at}
+	var reaches []drainage.Drain
+	last := math.Inf(-1)
+	for _, r := range n.Reaches {
+		if r.Main != m.ID {
+			continue
+		}
+		reaches = append(reaches, r)
+		if len(line.Pipes) == 0 || line.Pipes[len(line.Pipes)-1] != r.Pipe.Name {
+			line.Pipes = append(line.Pipes, r.Pipe.Name)
+		}
+		for i, s := range r.Section {
+			chain := r.Joins + s.S
+			if chain-last < 0.01 {
+				continue
+			}
+			last = chain
+			kind := "pipe"
+			switch {
+			case chain < 0.01 && m.On == "":
+				kind = "outlet"
+			case chain < 0.01 || i == len(r.Section)-1:
+				kind = "junction"
+			}
+			pegs = append(pegs, pegOf(m.ID, kind, chain, s, r.Pipe.Name, plane))
+		}
+	}
+	if len(reaches) == 0 {
+		return nil, line, false
+	}
+	top := reaches[len(reaches)-1]
+	line.Low, line.High, line.LengthM, line.Levels = reaches[0].Low, top.High, top.Joins+top.LengthM, levels(m.Points, reaches)
+	pit := 0
+	for _, c := range n.Chambers {
+		if c.Main == m.ID {
+			pit++
+			pegs = append(pegs, Peg{ID: fmt.Sprintf("%sP%d", m.ID, pit), Drain: m.ID, Kind: "pit", Chainage: c.S, At: plane.From(geo.XY{X: c.X, Y: c.Y}), Ground: c.Ground, Invert: c.Invert, Note: fmt.Sprintf("%s; floor %.2f", c.Why, c.Sump)})
+		}
+	}
+	return pegs, line, true
+}
+
+// lateralLine are the pegs of a lateral and the line itself.
+func lateralLine(d drainage.Drain, plane geo.Plane) (pegs []Peg, line LaidLine) {
+	line = LaidLine{ID: d.ID, Kind: "lateral", LengthM: d.LengthM, Pipes: []string{d.Pipe.Name}, Low: d.Low, High: d.High}
+	for i, q := range d.Points {
+		line.Line, line.Levels = append(line.Line, plane.From(geo.XY{X: q[0], Y: q[1]})), append(line.Levels, invertAt(d, drainage.Length(d.Points[:i+1])))
+	}
+	for i, s := range d.Section {
+		kind := "pipe"
+		switch i {
+		case 0:
+			kind = "junction"
+		case len(d.Section) - 1:
+			kind = "end"
+		}
+		pegs = append(pegs, pegOf(d.ID, kind, s.S, s, d.Pipe.Name, plane))
+	}
+	return pegs, line
 }
 
 // invertAt is a lateral's invert at a distance from its lower end, from its section.
@@ -113,13 +143,13 @@ func invertAt(d drainage.Drain, s float64) float64 {
 	return d.High
 }
 
-// levels are the inverts of a network's main line at its corners; beyond the last junction the last level.
-func levels(n *NetworkView) []float64 {
-	out := make([]float64, len(n.Line))
-	for i := range n.Line {
-		s := drainage.Length(n.Line[:i+1])
-		out[i] = n.Reaches[len(n.Reaches)-1].High
-		for _, r := range n.Reaches {
+// levels are the inverts of a line at its corners; beyond the last junction the last level.
+func levels(line []drainage.XY, reaches []drainage.Drain) []float64 {
+	out := make([]float64, len(line))
+	for i := range line {
+		s := drainage.Length(line[:i+1])
+		out[i] = reaches[len(reaches)-1].High
+		for _, r := range reaches {
 			if s <= r.Joins+r.LengthM+1e-6 {
 				out[i] = r.Low + r.Grade*math.Max(0, s-r.Joins)
 				break
@@ -132,6 +162,7 @@ func levels(n *NetworkView) []float64 {
 // Laid are drain lines read from a file: what they were and how they are to be taken.
 type Laid struct {
 	Collector   []geo.Point
+	Branches    []DrawnDrain
 	Laterals    []DrawnDrain
 	Interceptor []geo.Point
 	SpacingM    float64 // 0 where the file does not say
@@ -143,7 +174,7 @@ type Laid struct {
 func (b Block) TakeDrains(l Laid, by Choice) Block {
 	d := b.drainChoice()
 	if len(l.Collector) > 0 {
-		d.Collector, d.Laterals = l.Collector, l.Laterals
+		d.Collector, d.Branches, d.Laterals = l.Collector, l.Branches, l.Laterals
 	}
 	if len(l.Interceptor) > 0 {
 		d.Interceptor = l.Interceptor

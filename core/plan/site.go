@@ -121,6 +121,7 @@ type DrainChoice struct {
 	ReachM         float64      `json:"reachM,omitempty"`   // of the trench machine
 	Traffic        string       `json:"traffic,omitempty"`  // foot, tractor or truck
 	Collector      []geo.Point  `json:"collector,omitempty"`
+	Branches       []DrawnDrain `json:"branches,omitempty"` // that run into the collector or a branch before them
 	Laterals       []DrawnDrain `json:"laterals,omitempty"` // drawn; they replace the pattern
 	Interceptor    []geo.Point  `json:"interceptor,omitempty"`
 	CutOpen        bool         `json:"cutOpen,omitempty"` // the interceptor is an open ditch, not a pipe in stone
@@ -154,7 +155,7 @@ type Hole struct {
 	OnLayer  bool       `json:"onLayer"`
 }
 
-// DrawnDrain is a lateral as it was drawn or read from a file, the junction end first.
+// DrawnDrain is a lateral or a branch of the collector as it was drawn or read from a file, the junction end first.
 type DrawnDrain struct {
 	ID   string      `json:"id"`
 	Line []geo.Point `json:"line"`

@@ -179,6 +179,9 @@ type DrainCriterion = plan.DrainCriterion
 // DrainLimit defines model for DrainLimit.
 type DrainLimit = drainage.Limit
 
+// DrainMain defines model for DrainMain.
+type DrainMain = drainage.Main
+
 // DrainNetwork defines model for DrainNetwork.
 type DrainNetwork = plan.NetworkView
 

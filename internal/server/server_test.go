@@ -100,7 +100,7 @@ func (r *rig) ask(method, path, body string, header ...string) answered {
 	res.SetBodyBytes(rec.Body.Bytes())
 	if kind := rec.Header().Get("Content-Type"); strings.Contains(kind, "json") && !strings.Contains(kind, "geo+json") {
 		if err := openapi3filter.ValidateResponse(context.Background(), res); err != nil {
-			r.t.Errorf("%s %s answered %d, which the contract does not know: %.600v", method, path, rec.Code, err)
+			r.t.Errorf("%s %s %.200s answered %d, which the contract does not know: %.600v", method, path, body, rec.Code, err)
 		}
 	}
 	return answered{rec, r.t}

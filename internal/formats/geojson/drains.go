@@ -14,7 +14,7 @@ import (
 
 // drainKinds are the lines a file of drains holds; pits stand in it as points and are worked out again when
 // it is read.
-const drainKinds = "collector, lateral or interceptor"
+const drainKinds = "collector, branch, lateral or interceptor"
 
 // WriteDrains is a FeatureCollection of the drains as they are designed: lines, the lower end first, and pits.
 func WriteDrains(p *plan.Plan) ([]byte, error) {
@@ -74,7 +74,7 @@ func ReadDrains(text []byte) (plan.Laid, error) {
 		switch kind {
 		case "collector":
 			if out.Collector != nil {
-				return out, refused("feature %d is a second collector: a block has one, draw the rest as laterals", i+1)
+				return out, refused("feature %d is a second collector: a block has one, the rest are branches of it", i+1)
 			}
 			out.Collector = points
 			out.SpacingM, _ = f.Properties["spacingM"].(float64)
@@ -88,16 +88,20 @@ func ReadDrains(text []byte) (plan.Laid, error) {
 				return out, refused("feature %d is a second interceptor", i+1)
 			}
 			out.Interceptor = points
-		case "lateral":
+		case "lateral", "branch":
 			id, _ := f.Properties["id"].(string)
-			out.Laterals = append(out.Laterals, plan.DrawnDrain{ID: id, Line: points})
+			if d := (plan.DrawnDrain{ID: id, Line: points}); kind == "branch" {
+				out.Branches = append(out.Branches, d)
+			} else {
+				out.Laterals = append(out.Laterals, d)
+			}
 		default:
 			return out, refused("feature %d is of kind %q; a drain is a %s", i+1, kind, drainKinds)
 		}
 	}
 	switch {
-	case out.Collector == nil && len(out.Laterals) > 0:
-		return out, refused("the file holds %d laterals and no collector for them to join", len(out.Laterals))
+	case out.Collector == nil && len(out.Laterals)+len(out.Branches) > 0:
+		return out, refused("the file holds %d laterals and branches and no collector for them to join", len(out.Laterals)+len(out.Branches))
 	case out.Collector == nil && out.Interceptor == nil:
 		return out, refused("no line of the file is a collector or an interceptor: set the property kind")
 	case out.Collector == nil:

@@ -130,7 +130,7 @@ func TestDrainLinesAsGeoJSON(t *testing.T) {
 		return `{"type":"Feature","properties":{"kind":"` + kind + `"},"geometry":{"type":"LineString","coordinates":[[172,-38],[172.001,-38]]}}`
 	}
 	for want, features := range map[string]string{
-		"second collector": line("collector") + "," + line("collector"), "no collector": line("lateral"), "kind \"ditch\"": line("ditch"), "second interceptor": line("interceptor") + "," + line("interceptor"),
+		"second collector": line("collector") + "," + line("collector"), "no collector": line("lateral"), "laterals and branches": line("branch"), "kind \"ditch\"": line("ditch"), "second interceptor": line("interceptor") + "," + line("interceptor"),
 		"not a line":                  `{"type":"Feature","properties":{},"geometry":{"type":"Polygon","coordinates":[[[172,-38],[172.001,-38],[172,-37.999],[172,-38]]]}}`,
 		"1 points":                    `{"type":"Feature","properties":{"kind":"lateral"},"geometry":{"type":"LineString","coordinates":[[172,-38]]}}`,
 		"collector or an interceptor": `{"type":"Feature","properties":{"kind":"pit"},"geometry":{"type":"Point","coordinates":[172,-38]}}`,
@@ -182,5 +182,65 @@ func TestDrainsDrawnElsewhere(t *testing.T) {
 	b := plan.Block{Found: plan.Found{Drains: &plan.DrainChoice{SpacingM: 14, Source: "rain"}}}.TakeDrains(got, plan.Choice{By: "T"})
 	if b.Drains.SpacingM != 14 || b.Drains.Source != "rain" || len(b.Drains.Laterals) != 2 || b.Decided[plan.DrainFork].By != "T" {
 		t.Errorf("%+v %+v", b.Drains, b.Decided)
+	}
+}
+
+// A branch is a line of its own in every file, its lower end where it joins, its pegs numbered from there, and it
+// reads back as a branch.
+func TestBranchesAreSetOut(t *testing.T) {
+	rect := [][]drainage.XY{{{0, 0}, {200, 0}, {200, 120}, {0, 120}}}
+	l := drainage.Layout{Collector: []drainage.XY{{0, 0}, {0, 120}}, SpacingM: 20, AngleDeg: 90, Branches: []drainage.Line{{ID: "North", Points: []drainage.XY{{0, 119}, {100, 119}, {100, 1}}}}}
+	n, err := drainage.Design(rect, l, drainage.Task{Ground: func(x, y float64) float64 { return 100 + 0.005*x + 0.003*y }, Q: 0.007, DepthM: 1, CoverM: 0.6, OutletM: math.NaN()})
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := laid(t)
+	pl := geo.PlaneAt(p.Ground.Origin)
+	var at []geo.Point
+	for _, q := range n.Mains[1].Points {
+		at = append(at, pl.From(geo.XY{X: q[0], Y: q[1]}))
+	}
+	p.Drains.Network.Network = n
+	p.Drains.Network.BranchAt = []plan.DrawnDrain{{ID: "North", Line: at}}
+	pegs, lines := p.SettingOut()
+	var branch plan.LaidLine
+	for _, x := range lines {
+		if x.Kind == "branch" {
+			branch = x
+		}
+	}
+	if branch.ID != "North" || len(branch.Line) != 3 || math.Abs(branch.LengthM-209) > 0.01 || branch.Low >= branch.High {
+		t.Fatalf("%+v", branch)
+	}
+	byID := map[string]plan.Peg{}
+	for _, g := range pegs {
+		if was, twice := byID[g.ID]; twice {
+			t.Errorf("two pegs are called %s: %+v and %+v", g.ID, was, g)
+		}
+		byID[g.ID] = g
+	}
+	foot, on := byID["North-000"], byID["C-119"]
+	if foot.Kind != "junction" || on.Kind != "junction" || math.Abs(foot.Invert-on.Invert) > 1e-9 || math.Abs(foot.At.Lat-on.At.Lat) > 1e-9 || byID["C-000"].Kind != "outlet" || byID["NorthP1"].Kind != "pit" {
+		t.Errorf("the branch begins at %+v, the collector there is %+v", foot, on)
+	}
+	for i, z := range branch.Levels {
+		if i > 0 && z < branch.Levels[i-1] {
+			t.Errorf("the branch falls upstream: %v", branch.Levels)
+		}
+	}
+	text, err := geojson.WriteDrains(p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	got, err := geojson.ReadDrains(text)
+	if err != nil || len(got.Branches) != 1 || got.Branches[0].ID != "North" || len(got.Branches[0].Line) != 3 || len(got.Laterals) != 12 {
+		t.Fatalf("%+v %v", got.Branches, err)
+	}
+	b := plan.Block{}.TakeDrains(got, plan.Choice{By: "T"})
+	if len(b.Drains.Branches) != 1 || len(b.Drains.Laterals) != 12 {
+		t.Errorf("%+v", b.Drains)
+	}
+	if !strings.Contains(string(DXF(p)), "BRANCH") {
+		t.Error("the drawing has no layer of branches")
 	}
 }

@@ -1368,6 +1368,7 @@ export interface components {
             reachM?: number;
             traffic?: string;
             collector?: components["schemas"]["Point"][];
+            branches?: components["schemas"]["DrawnDrain"][];
             laterals?: components["schemas"]["DrawnDrain"][];
             interceptor?: components["schemas"]["Point"][];
             cutOpen?: boolean;
@@ -1514,6 +1515,7 @@ export interface components {
             midM: number;
         };
         DrainNetwork: {
+            mains: components["schemas"]["DrainMain"][];
             laterals: components["schemas"]["Drain"][];
             reaches: components["schemas"]["Drain"][];
             chambers: components["schemas"]["Chamber"][];
@@ -1527,11 +1529,18 @@ export interface components {
             lineAt: components["schemas"]["Point"][];
             suggested: boolean;
             drawn: boolean;
+            branchAt: components["schemas"]["DrawnDrain"][];
             spacingM: number;
-            layerM: number;
+        };
+        DrainMain: {
+            id: string;
+            points: components["schemas"]["XYRing"];
+            on: string;
+            joins: number;
         };
         Drain: {
             id: string;
+            main: string;
             lateral: boolean;
             points: components["schemas"]["XYRing"];
             lengthM: number;
@@ -1565,10 +1574,12 @@ export interface components {
             y: number;
             ground: number;
             invert: number;
+            layer: number;
         };
         Chamber: {
             x: number;
             y: number;
+            main: string;
             s: number;
             ground: number;
             invert: number;

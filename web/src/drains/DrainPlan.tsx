@@ -6,13 +6,23 @@ import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { DrainSheet, type Handle } from "./DrainSheet";
 import { LongSection } from "./LongSection";
-import { main, place, position, type Drain, type XY } from "./types";
+import { place, position, whole, wholes, type Drain, type XY } from "./types";
+
+/** A line of the plan that can be bent and dragged. */
+interface Course {
+  id: string;
+  name: string;
+  at: Position[];
+  points: XY[];
+  patch: (at: Position[]) => Record<string, unknown>;
+}
+type Position = { lon: number; lat: number };
 
 /** The network on the plan: every line can be dragged, and all levels, pipes and the bill answer. */
 export function DrainPlan({ plan, doc, draft }: StepProps) {
   const { text, number } = useReading();
   const land = useLand(doc.id);
-  const [chosen, choose] = useState("collector");
+  const [chosen, choose] = useState("C");
   const d = plan.drains;
   const w = doc.block.drains ?? {};
   const n = d.network;
@@ -21,11 +31,9 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
   const wells = w.wells ?? [];
   const lateral = n?.laterals.find((l) => l.id === chosen);
   const section = useMemo(() => {
-    if (lateral) return { network: n!, name: `Lateral ${lateral.id}`, stations: lateral.section, pipes: [lateral] };
-    if (chosen === "interceptor" && cut) return { network: cut, name: "Interceptor", stations: main(cut), pipes: cut.reaches };
-    if (n && n.reaches.length > 0) return { network: n, name: "Collector", stations: main(n), pipes: n.reaches };
-    if (cut) return { network: cut, name: "Interceptor", stations: main(cut), pipes: cut.reaches };
-    return undefined;
+    if (n && lateral) return whole(n, lateral);
+    const all = [...wholes(n, "Collector"), ...wholes(cut, "Interceptor")];
+    return all.find((x) => x.id === chosen) ?? all[0];
   }, [lateral, chosen, cut, n]);
   if (!n && !cut)
     return (
@@ -37,32 +45,53 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
             : "Say what was seen of the water, then take a way at the fork below: it is laid on this block."}
       </p>
     );
-  const lines: Record<string, { lineAt: { lon: number; lat: number }[]; line: XY[] }> = {};
-  if (n) lines.collector = n;
-  if (cut) lines.interceptor = cut;
+  // what can be bent and dragged, each with the change that a new course of it is
+  const lines: Course[] = [];
+  if (n) lines.push({ id: "C", name: "the collector", at: n.lineAt, points: n.line, patch: (at) => ({ collector: at }) });
+  n?.branchAt.forEach((b, i) =>
+    lines.push({
+      id: b.id,
+      name: `branch ${b.id}`,
+      at: b.line,
+      points: n.mains[i + 1]!.points,
+      patch: (at) => ({ collector: n.lineAt, branches: n.branchAt.map((x) => (x.id === b.id ? { ...x, line: at } : x)) }),
+    }),
+  );
+  if (cut)
+    lines.push({ id: "I", name: "the interceptor", at: cut.lineAt, points: cut.line, patch: (at) => ({ interceptor: at }) });
   const drawn = () => n!.laterals.map((l) => ({ id: l.id, line: l.points.map((p) => position(plan, p)) }));
+  const course = lines.find((l) => l.id === chosen) ?? lines[0];
+  const branch = n?.branchAt.find((b) => b.id === chosen);
   const shift = (of: string, i: number, to: XY): Record<string, unknown> => {
     const p = position(plan, to);
-    if (of === "pit") return { pits: pits.map((x, k) => (k === i ? { ...x, at: p } : x)) };
-    if (of === "well") return { drains: { wells: wells.map((x, k) => (k === i ? { ...x, at: p } : x)) } };
-    const l = lines[of];
-    if (l) return { drains: { [of]: l.lineAt.map((q, k) => (k === i ? p : q)) } };
-    return {
-      drains: { laterals: drawn().map((x) => (x.id === of ? { ...x, line: x.line.map((q, k) => (k === i ? p : q)) } : x)) },
-    };
+    const moved = <T,>(at: T[], q: T) => at.map((x, k) => (k === i ? q : x));
+    if (of === "pit") return { pits: moved(pits, { ...pits[i]!, at: p }) };
+    if (of === "well") return { drains: { wells: moved(wells, { ...wells[i]!, at: p }) } };
+    const l = lines.find((x) => x.id === of);
+    if (l) return { drains: l.patch(moved(l.at, p)) };
+    return { drains: { laterals: drawn().map((x) => (x.id === of ? { ...x, line: moved(x.line, p) } : x)) } };
   };
   const handles: Handle[] = [];
-  for (const [of, l] of Object.entries(lines))
-    l.line.forEach((at, i) =>
-      handles.push({ of, i, at, label: i === 0 ? `Outlet of the ${of}` : `Point ${i + 1} of the ${of}` }),
-    );
-  if (lateral)
-    lateral.points.forEach((at, i) =>
-      handles.push({ of: lateral.id, i, at, label: i === 0 ? `Junction of ${lateral.id}` : `End of ${lateral.id}` }),
-    );
+  for (const l of lines)
+    l.points.forEach((at, i) => {
+      const outlet = i === 0 && !n?.branchAt.some((b) => b.id === l.id);
+      const first = outlet ? "Outlet" : "Junction";
+      handles.push({
+        of: l.id,
+        i,
+        at,
+        label: `${i === 0 ? first : `Point ${i + 1}`} of ${l.name}`,
+        mark: outlet ? "outlet" : "corner",
+      });
+    });
+  lateral?.points.forEach((at, i) =>
+    handles.push({ of: lateral.id, i, at, label: `${i === 0 ? "Junction" : "End"} of ${lateral.id}`, mark: "corner" }),
+  );
   // where somebody dug and reads: moved to where that was
-  pits.forEach((x, i) => x.at && handles.push({ of: "pit", i, at: place(plan, x.at), label: `Pit ${x.name}` }));
-  wells.forEach((x, i) => x.at && handles.push({ of: "well", i, at: place(plan, x.at), label: `Dip well ${x.name}` }));
+  pits.forEach((x, i) => x.at && handles.push({ of: "pit", i, at: place(plan, x.at), label: `Pit ${x.name}`, mark: "pit" }));
+  wells.forEach(
+    (x, i) => x.at && handles.push({ of: "well", i, at: place(plan, x.at), label: `Dip well ${x.name}`, mark: "well" }),
+  );
   const unplaced = [...pits, ...wells].filter((x) => !x.at).length;
   const placeAll = () => {
     let k = 0;
@@ -85,13 +114,25 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
     );
     choose(id);
   };
-  const bend = (of: string) => {
-    const l = lines[of]!.lineAt;
-    const i = Math.max(1, Math.floor(l.length / 2));
-    const a = l[i - 1]!;
-    const b = l[i]!;
+  const addBranch = () => {
+    const spot = n!.missed[0];
+    const [a, b] = [n!.line[0]!, n!.line.at(-1)!];
+    const from: XY = [(a[0]! + b[0]!) / 2, (a[1]! + b[1]!) / 2];
+    const to: XY = spot ? [spot.x, spot.y] : [from[0]! - (b[1]! - a[1]!) / 4, from[1]! + (b[0]! - a[0]!) / 4];
+    const taken = new Set(n!.branchAt.map((x) => x.id));
+    const id = ["B1", "B2", "B3", "B4", "B5", "B6", "B7", "B8", "B9"].find((x) => !taken.has(x)) ?? `B${taken.size + 1}`;
+    void draft.commit(
+      { drains: { collector: n!.lineAt, branches: [...n!.branchAt, { id, line: [position(plan, from), position(plan, to)] }] } },
+      `Branch ${id} is drawn; laterals it crosses now run into it. Drag its points`,
+    );
+    choose(id);
+  };
+  const bend = (l: Course) => {
+    const i = Math.max(1, Math.floor(l.at.length / 2));
+    const a = l.at[i - 1]!;
+    const b = l.at[i]!;
     const half = { lon: (a.lon + b.lon) / 2, lat: (a.lat + b.lat) / 2 };
-    void draft.commit({ drains: { [of]: [...l.slice(0, i), half, ...l.slice(i)] } }, `The ${of} has one point more; drag it`);
+    void draft.commit({ drains: l.patch([...l.at.slice(0, i), half, ...l.at.slice(i)]) }, `One point more on ${l.name}; drag it`);
   };
   const addCut = () => {
     const head = n!.line.at(-1)!;
@@ -99,7 +140,7 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
       { drains: { interceptor: [position(plan, head), position(plan, [head[0]! + 40, head[1]!])] } },
       "An interceptor is drawn at the head of the collector; drag its ends",
     );
-    choose("interceptor");
+    choose("I");
   };
   return (
     <div>
@@ -122,7 +163,7 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
           <button
             className="act"
             onClick={() => {
-              choose("collector");
+              choose("C");
               void draft.commit(
                 { drains: { collector: n!.lineAt, laterals: drawn().filter((l) => l.id !== lateral.id) } },
                 `${lateral.id} is taken out`,
@@ -132,9 +173,28 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
             Take out {lateral.id}
           </button>
         )}
-        {n && (
-          <button className="act" onClick={() => bend("collector")}>
-            Bend the collector
+        {n && n.laterals.length > 0 && (
+          <button className="act" onClick={addBranch}>
+            Draw a branch
+          </button>
+        )}
+        {branch && (
+          <button
+            className="act"
+            onClick={() => {
+              choose("C");
+              void draft.commit(
+                { drains: { branches: n!.branchAt.filter((b) => b.id !== branch.id) } },
+                `${branch.id} is taken out`,
+              );
+            }}
+          >
+            Take out {branch.id}
+          </button>
+        )}
+        {course && (
+          <button className="act" onClick={() => bend(course)}>
+            Bend {course.name}
           </button>
         )}
         {n && !cut && d.taken !== "beds" && (
@@ -158,13 +218,13 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
             Place pits and wells
           </button>
         )}
-        {(w.collector || w.laterals || w.interceptor) && (
+        {(w.collector || w.branches || w.laterals || w.interceptor) && (
           <button
             className="act"
             onClick={() => {
-              choose("collector");
+              choose("C");
               void draft.commit(
-                { drains: { collector: null, laterals: null, interceptor: null } },
+                { drains: { collector: null, branches: null, laterals: null, interceptor: null } },
                 "Back to the lines suggested; undo brings yours back",
               );
             }}
@@ -257,9 +317,9 @@ function Pipes({ drains, choose }: { drains: Drain[]; choose: (id: string) => vo
           </thead>
           <tbody>
             {drains.map((x) => (
-              <tr key={x.id + x.lateral}>
+              <tr key={x.id}>
                 <td>
-                  <button className="press" onClick={() => choose(x.lateral ? x.id : "collector")}>
+                  <button className="press" onClick={() => choose(x.lateral ? x.id : x.main)}>
                     {x.id}
                   </button>
                 </td>

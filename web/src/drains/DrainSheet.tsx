@@ -10,6 +10,7 @@ export interface Handle {
   i: number;
   at: XY;
   label: string;
+  mark: "outlet" | "corner" | "pit" | "well";
 }
 
 /** How a sheet lies: where the block's metres go in the drawing. */
@@ -96,8 +97,12 @@ export function DrainLines({
         (v, i) =>
           v && (
             <g key={i}>
-              {v.line.length > 0 && <path d={at(v.line)} fill="none" stroke="var(--color-paper)" strokeWidth="5" />}
-              <path d={at(v.line)} fill="none" stroke="var(--color-ink)" strokeWidth="1" strokeDasharray="2 3" />
+              {v.mains.map((m) => (
+                <g key={m.id} fill="none">
+                  <path d={at(m.points)} stroke="var(--color-paper)" strokeWidth="5" />
+                  <path d={at(m.points)} stroke="var(--color-ink)" strokeWidth="1" strokeDasharray="2 3" />
+                </g>
+              ))}
               {v.reaches.map((r) => (
                 <path
                   key={r.id}
@@ -140,17 +145,17 @@ export function DrainLines({
 }
 
 /** What stands for a point: an outlet, a pit that was dug, a dip well, or a corner of a line. */
-function Mark({ handle: h, x, y }: { handle: Handle; x: number; y: number }) {
-  if (h.of === "pit")
+function Mark({ mark, x, y }: { mark: Handle["mark"]; x: number; y: number }) {
+  if (mark === "pit")
     return <path d={`M${x - 6} ${y - 6}h12l-3 11h-6z`} fill="var(--color-sand)" stroke="var(--color-ink)" strokeWidth="1.4" />;
-  if (h.of === "well")
+  if (mark === "well")
     return (
       <g stroke="var(--color-water)" strokeWidth="2">
         <circle cx={x} cy={y} r="6" fill="var(--color-paper)" />
         <path d={`M${x - 4} ${y + 1}h8`} />
       </g>
     );
-  if (h.i === 0 && (h.of === "collector" || h.of === "interceptor"))
+  if (mark === "outlet")
     return <path d={`M${x} ${y - 9}l8 14h-16z`} fill="var(--color-water)" stroke="var(--color-paper)" strokeWidth="1.5" />;
   return <circle cx={x} cy={y} r="6" fill="var(--color-paper)" stroke="var(--color-input)" strokeWidth="2.4" />;
 }
@@ -213,20 +218,17 @@ export function DrainSheet({
             <title>{`Lateral ${l.id}, ${l.pipe.name}`}</title>
           </path>
         ))}
-        {[n && (["collector", n] as const), cut && (["interceptor", cut] as const)].map(
-          (v) =>
-            v && (
-              <path
-                key={v[0]}
-                d={path(v[1].line.map(([x, y]) => [X(x!), Y(y!)]))}
-                stroke="transparent"
-                strokeWidth="11"
-                fill="none"
-                className="cursor-pointer"
-                onClick={() => choose(v[0])}
-              />
-            ),
-        )}
+        {[...(n?.mains ?? []), ...(cut?.mains ?? [])].map((m) => (
+          <path
+            key={m.id}
+            d={path(m.points.map(([x, y]) => [X(x!), Y(y!)]))}
+            stroke="transparent"
+            strokeWidth="11"
+            fill="none"
+            className="cursor-pointer"
+            onClick={() => choose(m.id)}
+          />
+        ))}
         {handles.map((h) => {
           const key = `${h.of}/${h.i}`;
           const [x, y] = held?.key === key ? held.to : h.at;
@@ -266,7 +268,7 @@ export function DrainSheet({
               onPointerUp={stop}
             >
               <circle cx={X(x!)} cy={Y(y!)} r="14" fill="transparent" />
-              <Mark handle={h} x={X(x!)} y={Y(y!)} />
+              <Mark mark={h.mark} x={X(x!)} y={Y(y!)} />
               <title>{h.label}</title>
             </g>
           );

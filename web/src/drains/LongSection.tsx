@@ -1,29 +1,23 @@
-import type { Schema } from "../api/client";
 import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
-import type { Drain, Network } from "./types";
+import type { Whole } from "./types";
 
-type Station = Schema["DrainStation"];
+type Station = Whole["stations"][number];
 
 /** A pipe in section: ground, pipe, the layer that stops water, falls, levels and pits. Heights are drawn larger. */
 export function LongSection({
   network,
+  id,
   name,
   stations,
   pipes,
-  paper,
-}: {
-  network: Network;
-  name: string;
-  stations: Station[];
-  pipes: Drain[];
-  paper?: boolean; // in true millimetres, at round scales
-}) {
+  paper, // in true millimetres, at round scales
+}: Whole & { paper?: boolean }) {
   const { text, number } = useReading();
   if (stations.length < 2) return null;
   const long = stations.at(-1)!.s;
-  const layer = network.layerM;
-  const zs = stations.flatMap((p) => [p.ground, p.invert, layer > 0 ? p.ground - layer : p.ground]);
+  const layer = stations.every((p) => p.layer !== 0);
+  const zs = stations.flatMap((p) => [p.ground, p.invert, layer ? p.layer : p.ground]);
   const hi = Math.max(...zs) + 0.2;
   const lo = Math.min(...zs) - 0.2;
   const left = 62;
@@ -45,8 +39,7 @@ export function LongSection({
   const stepZ = [0.5, 1, 2, 5, 10].find((s) => (hi - lo) / s < 6) ?? 20;
   const levels: number[] = [];
   for (let z = Math.ceil(lo / stepZ) * stepZ; z <= hi; z += stepZ) levels.push(z);
-  const whole = !pipes[0]!.lateral;
-  const chambers = whole ? network.chambers : [];
+  const chambers = network.chambers.filter((c) => c.main === id);
   return (
     <figure className="keep mt-2">
       <figcaption className="font-semibold">
@@ -66,14 +59,10 @@ export function LongSection({
           aria-label={`Long section of ${name}`}
         >
           <path d={`${line((p) => p.ground)}L${x(long)} ${bottom}L${x(0)} ${bottom}Z`} fill="var(--color-soil)" />
-          {layer > 0 && (
+          {layer && (
             <>
-              <path
-                d={`${line((p) => p.ground - layer)}L${x(long)} ${bottom}L${x(0)} ${bottom}Z`}
-                fill="#b3ac9a"
-                opacity="0.55"
-              />
-              <path d={line((p) => p.ground - layer)} fill="none" stroke="#6b5537" strokeWidth="1.2" strokeDasharray="6 4" />
+              <path d={`${line((p) => p.layer)}L${x(long)} ${bottom}L${x(0)} ${bottom}Z`} fill="#b3ac9a" opacity="0.55" />
+              <path d={line((p) => p.layer)} fill="none" stroke="#6b5537" strokeWidth="1.2" strokeDasharray="6 4" />
             </>
           )}
           {levels.map((z) => (

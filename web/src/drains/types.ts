@@ -19,10 +19,32 @@ export function place(plan: Plan, at: { lon: number; lat: number }): XY {
   return [(at.lon - o.lon) / m.lon, (at.lat - o.lat) / m.lat];
 }
 
-/** main is a network's collector or interceptor as one line of stations, chainage from the outlet. */
-export function main(n: Network): Schema["DrainStation"][] {
-  return n.reaches.flatMap((r) => r.section.map((s) => ({ ...s, s: s.s + r.joins })));
+/** Whole is a drain in one piece for its long section: chainage from its lower end. */
+export interface Whole {
+  network: Network;
+  id: string;
+  name: string;
+  stations: Schema["DrainStation"][];
+  pipes: Drain[];
 }
+
+/** wholes are the collector, its branches or the interceptor of a network, each in one piece. */
+export function wholes(n: Network | null | undefined, name: string): Whole[] {
+  return (n?.mains ?? []).flatMap((m) => {
+    const pipes = n!.reaches.filter((r) => r.main === m.id);
+    const stations = pipes.flatMap((r) => r.section.map((s) => ({ ...s, s: s.s + r.joins })));
+    return pipes.length > 0 ? [{ network: n!, id: m.id, name: m.on ? `Branch ${m.id}` : name, stations, pipes }] : [];
+  });
+}
+
+/** whole is a lateral. */
+export const whole = (n: Network, l: Drain): Whole => ({
+  network: n,
+  id: l.id,
+  name: `Lateral ${l.id}`,
+  stations: l.section,
+  pipes: [l],
+});
 
 /** path draws points in the order they come. */
 export const path = (points: readonly XY[]) =>

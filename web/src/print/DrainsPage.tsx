@@ -4,7 +4,7 @@ import { useEstate, useLand, usePlan, type Plan } from "../api/client";
 import { BillTable, Laying } from "../drains/Bill";
 import { DrainLines } from "../drains/DrainSheet";
 import { LongSection } from "../drains/LongSection";
-import { main, type XY } from "../drains/types";
+import { whole, wholes, type XY } from "../drains/types";
 import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
@@ -56,10 +56,12 @@ export default function DrainsPage() {
             {d.accuracyM > 0.05 && <b>: good enough to choose, not to dig. Have the lines levelled first</b>}.
           </p>
           <ScaledPlan plan={p} id={id} />
-          {n && n.reaches.length > 0 && <LongSection network={n} name="Collector" stations={main(n)} pipes={n.reaches} paper />}
-          {d.cut && <LongSection network={d.cut} name="Interceptor" stations={main(d.cut)} pipes={d.cut.reaches} paper />}
-          {(all ? laterals : longest(laterals, 4)).map((l) => (
-            <LongSection key={l.id} network={n!} name={`Lateral ${l.id}`} stations={l.section} pipes={[l]} paper />
+          {[
+            ...wholes(n, "Collector"),
+            ...wholes(d.cut, "Interceptor"),
+            ...(all ? laterals : longest(laterals, 4)).map((l) => whole(n!, l)),
+          ].map((w) => (
+            <LongSection key={w.name} {...w} paper />
           ))}
           <h2 className="mt-5">Bill of quantities</h2>
           <BillTable drains={d} />
@@ -137,8 +139,8 @@ function ScaledPlan({ plan, id }: { plan: Plan; id: string }) {
         </svg>
       </Wide>
       <figcaption className="text-sm text-faint">
-        1 : {scale}. Black: collector, by size; blue: laterals; brown broken: interceptor; squares: inspection pits with silt
-        traps; hatched: reached by no drain; crosses: see the findings of the block.
+        1 : {scale}. Black: collector and branches, by size; blue: laterals; brown broken: interceptor; squares: inspection pits
+        with silt traps; hatched: reached by no drain; crosses: see the findings of the block.
       </figcaption>
     </figure>
   );

@@ -1,0 +1,250 @@
+package drainage
+
+import (
+	"fmt"
+	"math"
+	"sort"
+
+	"slowroot/core/finding"
+)
+
+// Layout is where drains lie: a collector from the outlet upstream, branches of it, and laterals that join
+// either, made by a pattern or drawn.
+type Layout struct {
+	Name      string  // of the collector; "" is C
+	Collector []XY    // the outlet first
+	Branches  []Line  // collectors that run into the first one or into a branch named before them
+	SpacingM  float64 // between laterals, across them
+	AngleDeg  float64 // at which laterals leave the collector upstream: 90 gridiron, 30 to 60 herringbone
+	Sides     int     // 1 or 2; 0 is both
+	EndM      float64 // laterals end so far off the edge they run at; 0 takes half the spacing
+	Alone     bool    // no laterals: an interceptor, a local drain, a drain along the ends of beds
+	Given     bool    // all its water is given: nothing of the block is shared out to it
+	Drawn     []Line  // laterals drawn by hand; they replace the pattern
+}
+
+// Line is a lateral or a branch as it was drawn or read, the junction end first. An empty ID takes a number.
+type Line struct {
+	ID     string
+	Points []XY
+}
+
+// Main is a line that carries what others bring: the collector from its outlet, or a branch from where it
+// joins. Its reaches name it.
+type Main struct {
+	ID     string  `json:"id"` // C, or B1, B2 and so on; a branch may have a name of its own
+	Points []XY    `json:"points"`
+	On     string  `json:"on"` // the line a branch runs into; "" of the collector
+	Joins  float64 `json:"joins"`
+	parent int
+}
+
+// collectorID names the line from the outlet where nothing else does.
+const collectorID = "C"
+
+// Valid refuses a layout that cannot be laid.
+func (l Layout) Valid() error {
+	switch {
+	case len(l.Collector) < 2 || Length(l.Collector) < 1:
+		return finding.Bad("collector", len(l.Collector), "is not a line", "the outlet and at least one point upstream")
+	case !(l.SpacingM >= 2 && l.SpacingM <= 200):
+		return finding.Bad("spacingM", l.SpacingM, "is not a drain spacing", "2 to 200 m")
+	case len(l.Drawn) == 0 && !l.Alone && !(l.AngleDeg >= 20 && l.AngleDeg <= 90):
+		return finding.Bad("angleDeg", l.AngleDeg, "is not an angle laterals join at", "20 to 90°")
+	}
+	for i, b := range l.Branches {
+		if len(b.Points) < 2 || Length(b.Points) < 1 {
+			return finding.Bad(fmt.Sprintf("branches[%d]", i), len(b.Points), "is not a line", "where it joins and at least one point upstream")
+		}
+	}
+	return nil
+}
+
+// mains are the collector and its branches, each joined to the nearest point of a line before it.
+func (l Layout) mains() []Main {
+	out := []Main{{ID: l.Name, Points: l.Collector, parent: -1}}
+	if l.Name == "" {
+		out[0].ID = collectorID
+	}
+	for i, b := range l.Branches {
+		line, on, s := join(b.Points, out)
+		m := Main{ID: b.ID, Points: line, On: out[on].ID, Joins: s, parent: on}
+		if m.ID == "" {
+			m.ID = fmt.Sprintf("B%d", i+1)
+		}
+		out = append(out, m)
+	}
+	return out
+}
+
+// join leads a line to the nearest point of the lines it may run into: the line from there, which of them, and
+// how far up it.
+func join(pts []XY, mains []Main) (line []XY, on int, s float64) {
+	best, at := math.Inf(1), XY{}
+	for i, m := range mains {
+		run := 0.0
+		for k := 1; k < len(m.Points); k++ {
+			if d, q, t := nearest(pts[0], m.Points[k-1], m.Points[k]); d < best {
+				best, at, on, s = d, q, i, run+t
+			}
+			run += dist(m.Points[k-1], m.Points[k])
+		}
+	}
+	if best < 0.5 {
+		pts = pts[1:]
+	}
+	return append([]XY{at}, pts...), on, s
+}
+
+// lay places the laterals. Those of a branch rise from it: z, the height of the ground, tells.
+func (l Layout) lay(rings [][]XY, mains []Main, z func(XY) float64) []Drain {
+	var out []Drain
+	switch {
+	case l.Alone:
+		return nil
+	case len(l.Drawn) > 0:
+		out = l.joined(mains)
+	default:
+		for i := range mains {
+			out = append(out, l.comb(rings, mains, i, out, z)...)
+		}
+	}
+	order := map[string]int{}
+	for i, m := range mains {
+		order[m.ID] = i
+	}
+	sort.SliceStable(out, func(i, j int) bool {
+		if a, b := order[out[i].Main], order[out[j].Main]; a != b {
+			return a < b
+		}
+		return out[i].Joins < out[j].Joins
+	})
+	return out
+}
+
+// axis is the way the collector runs as a whole.
+func (l Layout) axis() XY { return unit(sub(l.Collector[len(l.Collector)-1], l.Collector[0])) }
+
+// directions are those of the laterals of the pattern, one for each side.
+func (l Layout) directions() []XY {
+	axis, angle := l.axis(), l.AngleDeg*math.Pi/180
+	c, s := math.Cos(angle), math.Sin(angle)
+	out := []XY{{axis[0]*c - axis[1]*s, axis[0]*s + axis[1]*c}, {axis[0]*c + axis[1]*s, axis[1]*c - axis[0]*s}}
+	if l.Sides == 1 {
+		return out[:1]
+	}
+	return out
+}
+
+// comb are the laterals of one line, on both its sides. All laterals of a side are parallel, whatever line they
+// leave: a branch goes on with those that end at it. Where others lie already none is laid.
+func (l Layout) comb(rings [][]XY, mains []Main, of int, laid []Drain, z func(XY) float64) []Drain {
+	end := l.EndM
+	if end == 0 {
+		end = l.SpacingM / 2
+	}
+	axis := l.axis()
+	m := mains[of]
+	name := ""
+	if of > 0 {
+		name = m.ID
+	}
+	var out []Drain
+	ways := l.directions()
+	for side, d := range ways {
+		first, n := l.SpacingM/2, 0
+		if side == 1 && l.AngleDeg < 89 {
+			first = l.SpacingM // staggered, so that junctions do not face
+		}
+		for _, s := range l.joints(m.Points, d, first) {
+			p, up := At(m.Points, s)
+			if !within(along(p, d, 0.1), rings) || of > 0 && len(ways) > 1 && outdone(up, d, ways[1-side]) {
+				continue
+			}
+			far, edge, ok := cast(p, d, rings)
+			if !ok {
+				continue
+			}
+			if math.Abs(edge[0]*axis[0]+edge[1]*axis[1]) > math.Sqrt2/2 {
+				// an edge that runs with the collector is kept clear of; others are run up to
+				far -= end / math.Max(0.2, math.Abs(d[0]*edge[1]-d[1]*edge[0]))
+			}
+			for _, other := range mains {
+				if t, hit := meets(p, d, other.Points); hit {
+					far = math.Min(far, t-l.SpacingM/2) // the collector bends round, or a branch lies across
+				}
+			}
+			if of > 0 {
+				far = l.clear(p, d, far, laid)
+			}
+			if far < l.SpacingM/4 || of > 0 && sag([]XY{p, along(p, d, far)}, z) > mostSagM {
+				continue
+			}
+			n++
+			out = append(out, Drain{ID: fmt.Sprintf("%sL%d%s", name, n, []string{"", "b"}[side]), Main: m.ID, Lateral: true, Joins: s, Points: []XY{p, along(p, d, far)}, LengthM: far, direction: d})
+		}
+	}
+	return out
+}
+
+// outdone reports that from a line that runs up, laterals of both directions would leave on the same side and cross,
+// and that those of the other stand squarer to it.
+func outdone(up, d, other XY) bool {
+	turn := func(v XY) float64 { return up[0]*v[1] - up[1]*v[0] }
+	return turn(d)*turn(other) > 0 && math.Abs(turn(d)) < math.Abs(turn(other))
+}
+
+// clear is how far a lateral of direction d may run from p before it comes closer than 0.6 of the spacing to one
+// that is laid: the ground there is drained already.
+func (l Layout) clear(p, d XY, far float64, laid []Drain) float64 {
+	step := l.SpacingM / 4
+	for t := step; t <= far; t += step {
+		q := along(p, d, t)
+		for _, o := range laid {
+			if off, _, _ := nearest(q, o.Points[0], o.Points[len(o.Points)-1]); off < 0.6*l.SpacingM {
+				return t - step
+			}
+		}
+	}
+	return far
+}
+
+// joints are the chainages of a line at which laterals of direction d leave it a spacing apart, measured across
+// them; of all lines they lie on the same lattice, whose first lies at a distance from the outlet of the collector.
+// Where a line turns back on itself only the first pass is used.
+func (l Layout) joints(line []XY, d XY, first float64) []float64 {
+	n := XY{d[1], -d[0]}
+	at := func(p XY) float64 { return (p[0]-l.Collector[0][0])*n[0] + (p[1]-l.Collector[0][1])*n[1] }
+	up := math.Copysign(1, at(l.Collector[len(l.Collector)-1])) // the lattice runs up the collector
+	way := math.Copysign(1, up*(at(line[len(line)-1])-at(line[0])))
+	pos := func(p XY) float64 { return way * up * at(p) } // rises along the line
+	var out []float64
+	before := math.Floor((pos(line[0])-way*first)/l.SpacingM + 1e-9)
+	next, run := way*first+(before+1)*l.SpacingM, 0.0
+	for k := 1; k < len(line); k++ {
+		a, b := pos(line[k-1]), pos(line[k])
+		leg := dist(line[k-1], line[k])
+		for ; b > a && next <= b+1e-9; next += l.SpacingM {
+			out = append(out, run+leg*math.Max(0, next-a)/(b-a))
+		}
+		run += leg
+	}
+	return out
+}
+
+// joined takes drawn laterals and lets each join the nearest point of the collector or a branch.
+func (l Layout) joined(mains []Main) []Drain {
+	var out []Drain
+	for i, drawn := range l.Drawn {
+		if len(drawn.Points) < 2 {
+			continue
+		}
+		id := drawn.ID
+		if id == "" {
+			id = fmt.Sprintf("L%d", i+1)
+		}
+		line, on, s := join(drawn.Points, mains)
+		out = append(out, Drain{ID: id, Main: mains[on].ID, Lateral: true, Joins: s, Points: line, LengthM: Length(line), direction: unit(sub(line[len(line)-1], line[len(line)-2]))})
+	}
+	return out
+}

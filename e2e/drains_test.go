@@ -248,7 +248,7 @@ func TestBedsAndInterceptor(t *testing.T) {
 	}
 	must(t, page.Type("Top", "3"), page.Says("Stops the plan"), page.Says("not wider at its top"), page.Press("Take what fits the rows"), page.Wait(`!document.body.innerText.includes("Stops the plan")`))
 	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/soil"), page.Press("Middle"), page.Says("more root room"))
-	must(t, page.Go("/blocks/"+b["Lower Terrace"].ID+"/drains"), page.Says("The interceptor catches"), page.Says("Interceptor, 185"))
+	must(t, page.Go("/blocks/"+b["Lower Terrace"].ID+"/drains"), page.Says("The interceptor catches"), page.Says("Interceptor, 215"))
 	x, y := middle(t, page, "Outlet of the interceptor")
 	must(t, page.Drag(x, y, x-10, y+60), page.Says("Outlet of the interceptor is moved"), page.Press("Bill and files"), page.Says("Trenching by machine"), page.Says("nobody works alone"))
 	if d := designOf(t, prog, b["Lower Terrace"].ID).Drains; d.Cut.Suggested || d.CatchM3Day <= 0 {
@@ -358,4 +358,38 @@ func TestPitsAndWellsOnThePlan(t *testing.T) {
 		t.Error("the other pit moved too")
 	}
 	must(t, page.Wait(`![...document.querySelectorAll("button")].some((b) => b.textContent === "Place pits and wells")`))
+}
+
+// Water that runs on from above is led past in a ditch: drawn on the plan, in section without a pipe, its flow shown
+// with its working, dug in the bill, and said where it would wash out once it is dragged down the slope.
+func TestWaterThatRunsOnIsLedPast(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	terrace := blocks(t, prog.URL)["Upper Terrace"]
+	page := open(t, prog.URL, 1280, 900)
+	must(t, page.Go("/blocks/"+terrace.ID+"/drains"), page.Says("water running on from above"), page.Type("Where the water comes from", "runon"), page.Wait(field("Where the water comes from")+` === "runon"`))
+	must(t, page.Press("Take this way: Lead it past"), page.Type("Why this way", "the road above sheds its rain here"), page.Press("Take this way"), page.Says("is taken"))
+	must(t, page.Press("Plan and levels"), page.Says("Ditch above the block, "), page.Says("open ditch; falls"), page.Says("is not reckoned here"), page.PressFigure("drain.carries"), page.Says("Manning"), page.Press("Close"))
+	var d struct {
+		Drains struct {
+			Taken      string
+			CarriesM3S float64
+			Cut        *struct {
+				Open     bool
+				Chambers []any
+				Line     [][2]float64
+			}
+		}
+	}
+	ask(t, "GET", prog.URL+"/api/v1/blocks/"+terrace.ID+"/plan", "", nil, &d)
+	if d.Drains.Taken != "diversion" || d.Drains.Cut == nil || !d.Drains.Cut.Open || len(d.Drains.Cut.Chambers) != 0 || d.Drains.CarriesM3S < 0.1 {
+		t.Fatalf("%+v", d.Drains)
+	}
+	if shot := os.Getenv("SHOT"); shot != "" {
+		png, err := page.Shot()
+		must(t, err, os.WriteFile(shot, png, 0o644))
+	}
+	x, y := middle(t, page, "Outlet of the ditch")
+	must(t, page.Drag(x, y, x+60, y+150), page.Says("Outlet of the ditch is moved"), page.Says("Lay the line flatter"), page.Press("The line suggested"), page.Wait(`!document.body.innerText.includes("Lay the line flatter")`))
+	must(t, page.Press("Bill and files"), page.Says("Cut-off ditch"), page.Says("Earth dug"), page.Wait(`!document.body.innerText.includes("Inspection pits")`))
+	must(t, page.Press("Print plan and sections"), page.Says("Ditch above the block, "))
 }

@@ -80,6 +80,7 @@ func TestCalculators(t *testing.T) {
 		{"DRN-6", "drain-spacing-two-layers", "headM", nil, 0.2107},
 		{"DRN-7", "water-table-fall", "afterM", nil, 0.3850},
 		{"DRN-8 ha", "drain-pipe", "areaHa", nil, 4.108},
+		{"Chow, Open-Channel Hydraulics, 1959, example 6-2, from memory: 20 ft floor, 2 : 1, 400 ft³/s, 3.36 ft", "open-ditch", "standsM", map[string]any{"floorM": 6.096, "sideM": 2.0, "depthM": 2.0, "gradePct": 0.16, "n": 0.025, "flowLS": 11326.7}, 1.024},
 		{"DRN-9", "drain-quantities", "stoneM3", nil, 108.40},
 		{"DRN-10", "long-section", "trenchM3", nil, 34.020},
 		{"DRN-11", "drain-network", "lateralM", nil, 1140},

@@ -161,6 +161,27 @@ func drains() []Calculator {
 				r.show("transportingLS", "Capacity", "corrugated 22·d^2.67·i^0.50, smooth 50·d^2.71·i^0.57; collecting 38 and 89", fmt.Sprintf("d %g m, i %g", d, i), 1000*a, "L/s", ilri16)
 				return nil
 			}},
+		{Name: "open-ditch", Title: "What an open ditch carries", Source: "methods DRN-1 and DRN-8; Manning; n and velocities from memory: Chow, 1959; Fortier & Scobey, Trans. ASCE 89:940–956, 1926", Purpose: "Flow and velocity in a ditch, and how deep a flow stands in it.",
+			Inputs:  []Field{number("floorM", "m", "floor", 0, 10).or(0.4), number("sideM", "m", "out for each metre up", 0, 5).or(1.0), number("depthM", "m", "of the ditch", 0.1, 5).or(0.5), number("waterM", "m", "of water", 0.01, 5).or(0.4), number("gradePct", "%", "grade", 0.01, 20).or(0.2), number("n", "", "Manning's n", 0.01, 0.2).or(drainage.EarthN), number("flowLS", "L/s", "to be led", 0.1, 100000).or(100.0), choice("texture", "texture", "sand", "loamy sand", "sandy loam", "loam", "silt loam", "silt", "clay loam", "silty clay", "clay").or("loam")},
+			Outputs: []Field{out("carriesLS", "L/s", "with that water"), out("velocityMS", "m/s", "with that water"), out("standsM", "m", "the flow to be led"), out("bearsMS", "m/s", "bare soil bears"), out("earthM3M", "m³/m", "to be dug"), out("landM", "m", "taken, with the berm")},
+			run: func(in values, r *Result) error {
+				d := drainage.Ditch{FloorM: in.num("floorM"), SideM: in.num("sideM"), DepthM: in.num("depthM")}
+				i, n := in.num("gradePct")/100, in.num("n")
+				if d.FloorM+d.SideM == 0 {
+					return finding.Bad("inputs.floorM", d.FloorM, "with upright sides is no ditch", "a floor or sloping sides")
+				}
+				q, v := d.Flow(in.num("waterM"), i, n)
+				y := d.WaterM(in.num("flowLS")/1000, i, n)
+				r.Outputs["carriesLS"], r.Outputs["velocityMS"], r.Outputs["standsM"], r.Outputs["bearsMS"], r.Outputs["earthM3M"], r.Outputs["landM"] = 1000*q, v, y, drainage.EarthVelocity(in.str("texture")), d.SectionM2(), d.LandM()
+				if y > d.DepthM {
+					r.warn("ditch.over", "Ditch", fmt.Sprintf("The flow stands %.2f m deep, the ditch is %.2f m.", y, d.DepthM), "Manning")
+				}
+				if v > drainage.EarthVelocity(in.str("texture")) {
+					r.warn("ditch.scour", "Ditch", fmt.Sprintf("%.2f m/s washes bare %s out: it bears %.2f m/s.", v, in.str("texture"), drainage.EarthVelocity(in.str("texture"))), "Fortier & Scobey, 1926, from memory")
+				}
+				r.show("carriesLS", "Carries", "A · (A/P)^(2/3) · √i / n", fmt.Sprintf("water %.2f m, i %g", in.num("waterM"), i), 1000*q, "L/s", "Manning")
+				return nil
+			}},
 		{Name: "drain-quantities", Title: "Stone, trench and spoil of drains", Source: "method DRN-9; closed forms", Purpose: "What a length of drain takes.",
 			Inputs:  []Field{number("lengthM", "m", "drain", 1, 100000).or(1200.0), number("trenchM", "m", "width of the trench", 0.1, 2).or(0.35), number("depthM", "m", "depth", 0.2, 4).or(1.0), number("boxWidthM", "m", "stone", 0, 2).or(0.3), number("boxHeightM", "m", "stone", 0, 2).or(0.3), number("pipeM", "m", "outside diameter", 0.03, 0.6).or(0.09), number("wastePct", "%", "waste", 0, 50).or(8.0)},
 			Outputs: []Field{out("trenchM3", "m³", "trench"), out("looseM3", "m³", "loose"), out("stoneM3", "m³", "stone with waste")},

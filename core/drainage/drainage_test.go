@@ -376,3 +376,11 @@ func BenchmarkNetwork20ha(b *testing.B) {
 func at(depthM float64) func(x, y float64) float64 {
 	return func(x, y float64) float64 { return depthM }
 }
+
+func BenchmarkLineAcrossTheSlope(b *testing.B) {
+	ring := [][]XY{{{0, 0}, {300, 0}, {300, 200}, {0, 200}}}
+	dome := func(x, y float64) float64 { return 80 - 0.04*math.Hypot(x-150, y+120) }
+	for b.Loop() {
+		Suggest("interceptor", ring, dome, 0, 0, nil)
+	}
+}

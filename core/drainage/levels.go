@@ -120,15 +120,24 @@ func (n *Network) sizes(t Task, own []float64) {
 				}
 			}
 			r.FlowM3S = t.Q*r.AreaM2/86400 + extra
-			p, ok := Choose(r.FlowM3S, r.Grade, false, least[i])
-			r.Pipe, least[i] = p, p.InsideM
-			if !ok {
-				n.trouble(Trouble{Rule: "size", Drain: r.ID, Got: r.FlowM3S, Want: SiltShare(p.InsideM) * Capacity(p.InsideM, r.Grade, p.Smooth, false)}, r.Points[0])
-			}
+			n.size(r, t, false, least[i])
+			least[i] = r.Pipe.InsideM
 			n.settle(r, t)
 		}
 	}
 	n.FlowM3S = t.Q*brings[0]/86400 + t.ExtraM3S
+}
+
+// size chooses the pipe of a drain, none for a ditch.
+func (n *Network) size(d *Drain, t Task, collecting bool, atLeast float64) {
+	if t.Open {
+		return
+	}
+	p, ok := Choose(d.FlowM3S, d.Grade, collecting, atLeast)
+	d.Pipe = p
+	if !ok {
+		n.trouble(Trouble{Rule: "size", Drain: d.ID, Got: d.FlowM3S, Want: SiltShare(p.InsideM) * Capacity(p.InsideM, d.Grade, p.Smooth, collecting)}, d.Points[0])
+	}
 }
 
 // alone are the ends of the reaches of a drain without laterals: at its corners, and every 40 m or less, so
@@ -189,9 +198,17 @@ func (n *Network) settle(d *Drain, t Task) {
 		}
 	}
 	d.MeanCutM = cuts / math.Max(1e-9, d.LengthM)
-	_, d.Velocity = PartFull(d.FlowM3S, d.Pipe.InsideM, d.Grade, 0.015)
+	if t.Open {
+		water := FieldDitch(0).WaterM(d.FlowM3S, d.Grade, EarthN)
+		_, d.Velocity = FieldDitch(0).Flow(water, d.Grade, EarthN)
+	} else {
+		_, d.Velocity = PartFull(d.FlowM3S, d.Pipe.InsideM, d.Grade, 0.015)
+	}
 	at, _ := At(d.Points, d.CoverAt)
-	if d.CoverM < t.CoverM-0.005 {
+	switch {
+	case t.Open && d.CoverM < leastDitchM-0.005:
+		n.trouble(Trouble{Rule: "shallow", Drain: d.ID, Got: d.CoverM, Want: leastDitchM, AtM: d.CoverAt}, at)
+	case !t.Open && d.CoverM < t.CoverM-0.005:
 		n.trouble(Trouble{Rule: "cover", Drain: d.ID, Got: d.CoverM, Want: t.CoverM, AtM: d.CoverAt}, at)
 	}
 	if dips > layerSlackM && !t.Closed {
@@ -200,13 +217,16 @@ func (n *Network) settle(d *Drain, t Task) {
 	if deep > t.MostDepthM {
 		n.trouble(Trouble{Rule: "reach", Drain: d.ID, Got: deep, Want: t.MostDepthM}, deepAt)
 	}
-	if v := FullVelocity(d.Pipe.InsideM, d.Grade, 0.015); v > MostVelocity(t.Texture) {
+	if v := FullVelocity(d.Pipe.InsideM, d.Grade, 0.015); v > MostVelocity(t.Texture) && !t.Open {
 		n.trouble(Trouble{Rule: "velocity", Drain: d.ID, Got: v, Want: MostVelocity(t.Texture)}, d.Points[0])
 	}
 }
 
 // mostLateralM is the longest lateral that can still be flushed (common practice: 200 to 300 m).
 const mostLateralM = 300
+
+// leastDitchM is the least depth of an open ditch (common practice).
+const leastDitchM = 0.3
 
 // layerSlackM is how far a pipe that lies on the layer may dip into it between two pegs.
 const layerSlackM = 0.05
@@ -260,13 +280,9 @@ func (n *Network) laterals(t Task) {
 		d.FlowM3S = t.Q * d.AreaM2 / 86400
 		top := d.Points[len(d.Points)-1]
 		d.grade(n.level(d.Main, d.Joins), t)
-		p, ok := Choose(d.FlowM3S, d.Grade, t.CollectInner, 0)
-		d.Pipe = p
-		if !ok {
-			n.trouble(Trouble{Rule: "size", Drain: d.ID, Got: d.FlowM3S, Want: SiltShare(p.InsideM) * Capacity(p.InsideM, d.Grade, p.Smooth, t.CollectInner)}, d.Points[0])
-		}
+		n.size(d, t, t.CollectInner, 0)
 		n.settle(d, t)
-		if d.LengthM > mostLateralM {
+		if d.LengthM > mostLateralM && !t.Open {
 			n.trouble(Trouble{Rule: "long", Drain: d.ID, Got: d.LengthM, Want: mostLateralM}, top)
 		}
 	}

@@ -16,6 +16,7 @@ type Task struct {
 	PitEveryM    float64                    // along the collector; 0 is 120
 	ExtraM3S     float64                    // let in at the head of the collector, from an interceptor
 	Closed       bool                       // the pipe takes nothing in: it may lie in the layer
+	Open         bool                       // open ditches: no pipe, nothing over it, no pits
 	CollectInner bool                       // laterals by the collecting formula instead of the safe transporting one
 }
 
@@ -28,7 +29,7 @@ type Drain struct {
 	LengthM   float64   `json:"lengthM"`
 	AreaM2    float64   `json:"areaM2"` // its own contributing area; of a reach, all that passes it
 	FlowM3S   float64   `json:"flowM3S"`
-	Pipe      Pipe      `json:"pipe"`
+	Pipe      Pipe      `json:"pipe"`  // without a name: an open ditch
 	Grade     float64   `json:"grade"` // m/m
 	Velocity  float64   `json:"velocity"`
 	Low       float64   `json:"low"` // invert at its lower end
@@ -83,7 +84,7 @@ type Chamber struct {
 // Trouble is something a network cannot keep to: the rule, the drain and where, with what was found and what
 // the rule asks for. Sentence is for whoever shows it to put into words, in the reader's units.
 type Trouble struct {
-	Rule     string  `json:"rule"`  // outlet, size, cover, layer, reach, velocity, long, crossing or missed
+	Rule     string  `json:"rule"`  // outlet, size, cover, shallow, layer, reach, velocity, long, crossing or missed
 	Drain    string  `json:"drain"` // of a crossing the first of the two
 	Got      float64 `json:"got"`   // m, m/s, m³/s or m², by the rule
 	Want     float64 `json:"want"`
@@ -106,6 +107,7 @@ type Network struct {
 	Missed    []Missed  `json:"missed"` // what no drain reaches
 	FlowM3S   float64   `json:"flowM3S"`
 	OutletM   float64   `json:"outletM"`
+	Open      bool      `json:"open"` // ditches, not pipes
 }
 
 // Design lays a network on a block (rings on the plane, the outer one first), shares its water out and
@@ -116,7 +118,7 @@ func Design(rings [][]XY, l Layout, t Task) (*Network, error) {
 	}
 	t.defaults()
 	mains := l.mains()
-	n := &Network{Mains: mains, Laterals: append([]Drain{}, l.lay(rings, mains, t.height)...), Reaches: []Drain{}, Chambers: []Chamber{}, Troubles: []Trouble{}, Missed: []Missed{}, BlockM2: Area(rings)}
+	n := &Network{Open: t.Open, Mains: mains, Laterals: append([]Drain{}, l.lay(rings, mains, t.height)...), Reaches: []Drain{}, Chambers: []Chamber{}, Troubles: []Trouble{}, Missed: []Missed{}, BlockM2: Area(rings)}
 	ext := l.EndM
 	if ext == 0 {
 		ext = l.SpacingM / 2
@@ -131,7 +133,9 @@ func Design(rings [][]XY, l Layout, t Task) (*Network, error) {
 	}
 	n.levels(t)
 	n.sizes(t, own)
-	n.chambers(t)
+	if !t.Open {
+		n.chambers(t)
+	}
 	n.laterals(t)
 	n.crossings()
 	for _, m := range missed {

@@ -152,6 +152,9 @@ func TestSuggestedLines(t *testing.T) {
 					t.Errorf("%s: runs downhill from its outlet", name)
 				}
 				z := (ground(a[0], a[1]) - low) / (high - low)
+				if fall := (ground(b[0], b[1]) - ground(a[0], a[1])) / dist(a, b); pattern == "interceptor" && k < 3 && !(fall > 0.002 && fall < 0.005) {
+					t.Errorf("%s: falls %.2f %% to its outlet, 0.2 to 0.5 are asked for", name, 100*fall)
+				}
 				if pattern == "interceptor" && z < 0.5 {
 					t.Errorf("%s: lies %.0f %% up the block", name, 100*z)
 				}

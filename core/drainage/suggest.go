@@ -303,11 +303,13 @@ func lowSide(ring []XY, z func(XY) float64) []XY {
 }
 
 // straightened leaves out the points of a line that lie within half a metre of the line without them.
-func straightened(line []XY) []XY {
+func straightened(line []XY) []XY { return straightenedTo(line, 0.5) }
+
+func straightenedTo(line []XY, most float64) []XY {
 	if len(line) < 3 {
 		return line
 	}
-	far, at := 0.5, 0
+	far, at := most, 0
 	for i := 1; i < len(line)-1; i++ {
 		if d, _, _ := nearest(line[i], line[0], line[len(line)-1]); d > far {
 			far, at = d, i
@@ -316,36 +318,125 @@ func straightened(line []XY) []XY {
 	if at == 0 {
 		return []XY{line[0], line[len(line)-1]}
 	}
-	return append(straightened(line[:at+1]), straightened(line[at:])[1:]...)
+	return append(straightenedTo(line[:at+1], most), straightenedTo(line[at:], most)[1:]...)
 }
 
-// contour is a line across the slope in the upper quarter of the block, where it is wide, its lower end first.
+// acrossFall is how much a line across the slope falls to its outlet (method DRN-13: 0.2 to 0.5 %).
+const acrossFall = 0.003
+
+// contour is a line across the slope in the upper part of the block, where it is wide: along the contour, falling as
+// much as it has to; its lower end first.
 func contour(rings [][]XY, ground func(x, y float64) float64, falls float64) []XY {
 	ring := distinct(rings[0])
 	up := XY{-math.Sin(falls * math.Pi / 180), -math.Cos(falls * math.Pi / 180)}
 	side := XY{-up[1], up[0]}
-	top, bottom := math.Inf(-1), math.Inf(1)
-	for _, p := range ring {
-		v := p[0]*up[0] + p[1]*up[1]
-		top, bottom = math.Max(top, v), math.Min(bottom, v)
-	}
-	var best []XY
-	widest := 0.0
-	for k := 1; k <= 15; k++ { // down to a quarter of the way
-		c := top - (top-bottom)*float64(k)/60
-		if l := chord(rings, up, side, c); l != nil && dist(l[0], l[1]) > widest*1.15 {
-			best, widest = l, dist(l[0], l[1])
-		}
-	}
-	if best == nil || widest < 15 {
+	straight := widest(rings, ring, up)
+	if straight == nil {
 		return nil
 	}
-	u := unit(sub(best[1], best[0]))
-	a, b := along(best[0], u, 2), along(best[1], u, -2)
+	bottom, top := span(ring, up)
+	stays := func(p, u XY) bool { // in the upper half, and with 2 m of the block around it
+		return p[0]*up[0]+p[1]*up[1] > (bottom+top)/2 && clear2m(p, u, rings)
+	}
+	var best []XY
+	for k := 1.0; k <= 5; k++ { // down to a third of the way
+		l := chord(rings, up, side, top-(top-bottom)*k/15)
+		if l == nil {
+			continue
+		}
+		middle := along(l[0], unit(sub(l[1], l[0])), dist(l[0], l[1])/2)
+		for _, way := range []float64{1, -1} {
+			d := XY{way * side[0], way * side[1]}
+			low, high := graded(middle, d, -acrossFall, ground, stays), graded(middle, XY{-d[0], -d[1]}, acrossFall, ground, stays)
+			var line []XY
+			for i := len(low) - 1; i > 0; i-- {
+				line = append(line, low[i])
+			}
+			if line = append(line, high...); Length(line) > 1.1*Length(best) {
+				best = line
+			}
+		}
+	}
+	if Length(best) > dist(straight[0], straight[1])/2 {
+		return straightenedTo(best, 0.75)
+	}
+	// the ground gives no such line: straight across, to be bent by hand
+	u := unit(sub(straight[1], straight[0]))
+	a, b := along(straight[0], u, 2), along(straight[1], u, -2)
 	if ground(b[0], b[1]) < ground(a[0], a[1]) {
 		a, b = b, a
 	}
 	return []XY{a, b}
+}
+
+// graded goes from a point along the ground so that it rises by fall for each metre, as nearly in the direction d as
+// that lets it, until it no longer stays where it should or the ground is too broken.
+func graded(p, d XY, fall float64, ground func(x, y float64) float64, stays func(p, u XY) bool) []XY {
+	const step = 5.0
+	line := []XY{p}
+	z := ground(p[0], p[1])
+	for range 400 {
+		z += fall * step
+		best, bend, off, to, turned := math.Inf(1), 0.0, 0.0, XY{}, XY{}
+		try := func(deg float64) {
+			c, s := math.Cos(deg*math.Pi/180), math.Sin(deg*math.Pi/180)
+			u := XY{d[0]*c - d[1]*s, d[0]*s + d[1]*c}
+			q := along(p, u, step)
+			err := math.Abs(ground(q[0], q[1]) - z)
+			if v := err + 0.0005*math.Abs(deg); v < best {
+				best, bend, off, to, turned = v, deg, err, q, u
+			}
+		}
+		for deg := -60.0; deg <= 60; deg += 10 {
+			try(deg)
+		}
+		for deg, about := -8.0, bend; deg <= 8; deg += 2 {
+			try(about + deg)
+		}
+		if off > 0.15 || !stays(to, turned) {
+			return line
+		}
+		line, p, d = append(line, to), to, turned
+		if len(line) > 8 && dist(to, line[0]) < 2*step {
+			return line // round a hilltop
+		}
+	}
+	return line
+}
+
+// clear2m reports that a point and the ground 2 m before and beside it lie in the block.
+func clear2m(p, u XY, rings [][]XY) bool {
+	n := XY{-u[1], u[0]}
+	return within(along(p, u, 2), rings) && within(along(p, n, 2), rings) && within(along(p, n, -2), rings)
+}
+
+// span is how far a ring reaches along a direction.
+func span(ring []XY, d XY) (least, most float64) {
+	least, most = math.Inf(1), math.Inf(-1)
+	for _, p := range ring {
+		v := p[0]*d[0] + p[1]*d[1]
+		least, most = math.Min(least, v), math.Max(most, v)
+	}
+	return least, most
+}
+
+// widest is the line square to up in the upper quarter of the block that is longest, higher ones before those hardly
+// longer; nil where none is 15 m long.
+func widest(rings [][]XY, ring []XY, up XY) []XY {
+	side := XY{-up[1], up[0]}
+	bottom, top := span(ring, up)
+	var best []XY
+	most := 0.0
+	for k := 1; k <= 15; k++ { // down to a quarter of the way
+		c := top - (top-bottom)*float64(k)/60
+		if l := chord(rings, up, side, c); l != nil && dist(l[0], l[1]) > most*1.15 {
+			best, most = l, dist(l[0], l[1])
+		}
+	}
+	if most < 15 {
+		return nil
+	}
+	return best
 }
 
 // chord is the longest piece of the line up·p = c inside the block.

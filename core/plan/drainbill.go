@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"slowroot/core/civil"
@@ -11,12 +12,6 @@ import (
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 )
-
-// ditch is the section of an open ditch, m² for a depth, and the width of land it takes with a berm (method
-// DRN-1: floor 0.4 m, sides 1 : 1, berm 1.5 m; common practice).
-func ditch(depthM float64) (sectionM2, landM float64) {
-	return (0.4 + depthM) * depthM, 0.4 + 2*depthM + 1.5
-}
 
 // ditchM3H is how much earth a machine digs from a ditch in an hour; from memory.
 const ditchM3H = 30
@@ -79,17 +74,20 @@ func (c *computation) drainBill(d *DrainPlan) {
 		joints, reducers = joints+b.Junctions, reducers+b.Reducers
 		deep = deep || b.Deep
 	}
-	if n := d.Network; n != nil && d.Taken == "ditches" {
-		section, land := ditch(d.DepthM)
-		total := 0.0
-		for _, x := range append(append([]drainage.Drain{}, n.Laterals...), n.Reaches...) {
-			total += x.LengthM
+	ditch := func(name string, drains ...drainage.Drain) {
+		length, earth, land := 0.0, 0.0, 0.0
+		for _, x := range drains {
+			s := drainage.FieldDitch(x.MeanCutM)
+			length, earth, land = length+x.LengthM, earth+s.SectionM2()*x.LengthM, land+s.LandM()*x.LengthM
+			deep = deep || x.MeanCutM >= 1.2
 		}
-		add(k.line("Open ditch", "", total, units.Distance, fmt.Sprintf("%.2f m² in section", section)))
-		add(k.line("Earth dug", "earth", section*total, units.Earth, "the machine is in the price"))
-		dug += section * total
-		add(k.line("Land taken", "", land*total, units.Area, "ditch and berm"))
-		deep = d.DepthM >= 1.2
+		add(k.line(name, "", length, units.Distance, "floor 0.4 m, sides 1 : 1"))
+		add(k.line("Earth dug", "earth", earth, units.Earth, "the machine is in the price"))
+		dug += earth
+		add(k.line("Land taken", "", land, units.Area, "ditch and berm"))
+	}
+	if n := d.Network; n != nil && n.Open {
+		ditch("Open ditch", append(slices.Clone(n.Laterals), n.Reaches...)...)
 	} else if n != nil {
 		box := stoneM
 		if d.Taken == "beds" {
@@ -97,16 +95,8 @@ func (c *computation) drainBill(d *DrainPlan) {
 		}
 		tally(n, n.Quantities(trenchM, box, stoneM))
 	}
-	if n := d.Cut; n != nil && c.in.Block.drainChoice().CutOpen {
-		length, earth, land := 0.0, 0.0, 0.0
-		for _, r := range n.Reaches {
-			section, width := ditch(r.MeanCutM)
-			length, earth, land = length+r.LengthM, earth+section*r.LengthM, land+width*r.LengthM
-		}
-		add(k.line("Cut-off ditch", "", length, units.Distance, "floor 0.4 m, sides 1 : 1"))
-		add(k.line("Earth dug", "earth", earth, units.Earth, "the machine is in the price"))
-		dug += earth
-		add(k.line("Land taken", "", land, units.Area, "ditch and berm"))
+	if n := d.Cut; n != nil && n.Open {
+		ditch("Cut-off ditch", n.Reaches...)
 	} else if n != nil && len(n.Reaches) > 0 {
 		cut := 0.0
 		for _, r := range n.Reaches {
@@ -208,18 +198,29 @@ func (c *computation) drainWords() string {
 	return strings.Join(parts, ", ")
 }
 
-// siltOps is the yearly cleaning of silt traps, where the drains have any.
+// siltOps are the yearly cleaning of silt traps and of open ditches, where the drains have any.
 func (c *computation) siltOps() []schedule.Operation {
 	d := c.p.Drains
-	n := 0
+	pits, ditches := 0, 0.0
 	for _, v := range []*NetworkView{d.Network, d.Cut} {
-		if v != nil && d.Taken != "ditches" && !(v == d.Cut && c.in.Block.drainChoice().CutOpen) {
-			n += len(v.Chambers)
+		if v == nil {
+			continue
+		}
+		pits += len(v.Chambers)
+		for _, x := range append(slices.Clone(v.Laterals), v.Reaches...) {
+			if v.Open {
+				ditches += x.LengthM
+			}
 		}
 	}
-	if n == 0 {
-		return nil
+	var out []schedule.Operation
+	if pits > 0 {
+		out = append(out, schedule.Operation{ID: "drain-silt", Name: "Clean the silt traps", Phase: "drain", Detail: fmt.Sprintf("%s; look at the outlet and its grid, note how much silt, flush laterals that run dirty", count(pits, "pit")), Why: "silt that stays closes the pipe",
+			Caution: "Never climb into a deep pit alone: foul air. Covers back on.", Season: []string{"late-autumn", "late-autumn"}, Ages: schedule.Ages{From: 1}, Origin: "cp"})
 	}
-	return []schedule.Operation{{ID: "drain-silt", Name: "Clean the silt traps", Phase: "drain", Detail: fmt.Sprintf("%s; look at the outlet and its grid, note how much silt, flush laterals that run dirty", count(n, "pit")), Why: "silt that stays closes the pipe",
-		Caution: "Never climb into a deep pit alone: foul air. Covers back on.", Season: []string{"late-autumn", "late-autumn"}, Ages: schedule.Ages{From: 1}, Origin: "cp"}}
+	if ditches > 0 {
+		out = append(out, schedule.Operation{ID: "drain-ditch", Name: "Clear the ditches", Phase: "drain", Detail: fmt.Sprintf("%s; cut what grows on the sides, dig out silt to the floor it was given, never deeper", c.text(ditches, units.Distance)), Why: "a ditch that grows over stands full",
+			Caution: "Keep the machine off the edge: banks give way when wet.", Season: []string{"late-autumn", "late-autumn"}, Ages: schedule.Ages{From: 1}, Origin: "cp"})
+	}
+	return out
 }

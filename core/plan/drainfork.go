@@ -103,6 +103,17 @@ func tolerated(wetM float64) string {
 	return fmt.Sprintf("As it is, crops of wet-soil class 1 to %d bear it; the sheets say which those are.", best)
 }
 
+// taken is the land a bill takes, m².
+func taken(bill []BillLine) float64 {
+	sum := 0.0
+	for _, l := range bill {
+		if l.What == "Land taken" {
+			sum += l.Amount
+		}
+	}
+	return sum
+}
+
 // tryRemedy designs a remedy and says what it would mean.
 func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 	choice := c.in.Block.drainChoice()
@@ -131,10 +142,7 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 			back = Consequence{Label: "free of water after", Quantity: units.Hours, Value: d.Hours, Text: fmt.Sprintf("%s (%.0f–%.0f)", c.text(d.Hours, units.Hours), d.HoursLow, d.HoursHigh)}
 		}
 		if d.Network != nil && r.ID == "ditches" {
-			_, width := ditch(d.DepthM)
-			for _, x := range append(append([]drainage.Drain{}, d.Network.Laterals...), d.Network.Reaches...) {
-				land.Value += width * x.LengthM
-			}
+			land.Value = taken(d.Bill)
 		}
 	case "beds":
 		if b := d.Bed; b != nil && b.Refused == "" {
@@ -152,16 +160,8 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 		if p, ok := c.in.Estate.PriceOf("machine", c.in.Today); ok {
 			cost = Consequence{Label: "cost", Value: p.Each * h, Text: c.money(p.Each * h)}
 		}
-	case "diversion":
-		if line := c.suggest("interceptor", 0); len(line) > 1 {
-			section, width := ditch(0.5)
-			dug := section * drainage.Length(line)
-			land.Value = width * drainage.Length(line)
-			took(dug / ditchM3H)
-			if p, ok := c.in.Estate.PriceOf("earth", c.in.Today); ok {
-				cost = Consequence{Label: "cost", Value: p.Each * dug, Text: c.money(p.Each * dug)}
-			}
-		}
+	case "diversion", "interceptor":
+		land.Value = taken(d.Bill)
 	case "leave":
 		land.Value = c.p.Ground.AreaM2 * choice.WetPct / 100
 	}

@@ -18,6 +18,9 @@ func takeRemedy(id string) map[string]any {
 	return map[string]any{"decided": map[string]any{DrainFork: map[string]any{"option": id}}}
 }
 
+// noter adds a finding of the drains: rule, weight, subject, sentence, source and remedies.
+type noter func(rule string, w finding.Weight, subject, sentence, source string, remedies ...finding.Remedy)
+
 // judgeDrains says what is wrong with the water and the design, with the numbers and a way out.
 func (c *computation) judgeDrains() {
 	d, choice := c.p.Drains, c.in.Block.drainChoice()
@@ -42,7 +45,7 @@ func (c *computation) judgeDrains() {
 		note("refused", finding.Stops, "Drain depth", fmt.Sprintf("No pipe can be laid: %s.", d.Refused), "method DRN-4, common practice", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})
 		return
 	}
-	if d.Taken == "" || d.Taken == "leave" || d.Taken == "tolerant" || d.Taken == "investigate" || d.Taken == "subsoil" || d.Taken == "diversion" {
+	if d.Taken == "" || d.Taken == "leave" || d.Taken == "tolerant" || d.Taken == "investigate" || d.Taken == "subsoil" {
 		return
 	}
 	if c.in.Land == nil {
@@ -62,6 +65,9 @@ func (c *computation) judgeDrains() {
 	}
 	if d.Network != nil && field {
 		c.judgeSpacing(d, note)
+	}
+	if d.Taken == "diversion" && d.Cut != nil {
+		c.judgeDiversion(d, note)
 	}
 	if d.Bed != nil {
 		c.judgeBeds(d.Bed)
@@ -100,7 +106,7 @@ func (c *computation) whyNotDeeper(d DrainPlan, l drainage.Limit) string {
 }
 
 // judgeEvidence compares what was said about the water with what the pits and wells show.
-func (c *computation) judgeEvidence(d DrainPlan, choice DrainChoice, note func(string, finding.Weight, string, string, string, ...finding.Remedy)) {
+func (c *computation) judgeEvidence(d DrainPlan, choice DrainChoice, note noter) {
 	if choice.Source == "" || choice.Source == "unknown" {
 		note("source", finding.Watch, "Source of the water", "Where the water comes from is not known, and it decides the remedy: a dip well read through the year, a walk in the wet season, a look at the neighbours' ditches.", "method DRN-1, common practice")
 	}
@@ -127,7 +133,7 @@ func (c *computation) judgeEvidence(d DrainPlan, choice DrainChoice, note func(s
 }
 
 // judgeSpacing compares the spacing with what the crop bears and with how little is known of the soil.
-func (c *computation) judgeSpacing(d DrainPlan, note func(string, finding.Weight, string, string, string, ...finding.Remedy)) {
+func (c *computation) judgeSpacing(d DrainPlan, note noter) {
 	if d.SpacingM > d.Spacings[1]+0.01 {
 		f := d.field(1)
 		note("wide", finding.Mend, "Spacing", fmt.Sprintf("At %s the design discharge raises the water to %s below the surface midway; %s is asked for.", c.text(d.SpacingM, units.Spacing), c.text(math.Max(0, d.level()-f.Height(d.SpacingM)), units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing)), "method DRN-5, Hooghoudt",
@@ -156,7 +162,7 @@ func (c *computation) judgeSpacing(d DrainPlan, note func(string, finding.Weight
 }
 
 // mends is what helps against a trouble of a network.
-var mends = map[string]string{"cover": "Lower the outlet, move the line to lower ground, or fill there", "layer": "Lie shallower there, or lead the line round the rise", "reach": "Move the line, or dig that part by excavator with shoring", "outlet": "Move the outlet to lower ground", "velocity": "An unperforated pipe or a drop pit there",
+var mends = map[string]string{"shallow": "Lower the outlet, or lead the ditch along lower ground", "cover": "Lower the outlet, move the line to lower ground, or fill there", "layer": "Lie shallower there, or lead the line round the rise", "reach": "Move the line, or dig that part by excavator with shoring", "outlet": "Move the outlet to lower ground", "velocity": "An unperforated pipe or a drop pit there",
 	"size": "Lead part of the water out another way, or give it more fall", "long": "Draw a branch across them: it takes over what lies above it", "crossing": "Move one of them", "missed": "Lead a branch or a lateral into it, or leave it out"}
 
 // freeBranch is the first name of a branch that none has.
@@ -170,7 +176,7 @@ func freeBranch(had []DrawnDrain) string {
 }
 
 // judgeNetwork gathers the troubles of a network by kind: the first of each in words, the rest counted.
-func (c *computation) judgeNetwork(v *NetworkView, cut bool, note func(string, finding.Weight, string, string, string, ...finding.Remedy)) {
+func (c *computation) judgeNetwork(v *NetworkView, cut bool, note noter) {
 	first, n := map[string]drainage.Trouble{}, map[string]int{}
 	var order []string
 	for _, t := range v.Troubles {

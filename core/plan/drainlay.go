@@ -72,7 +72,10 @@ func (c *computation) suggest(remedy string, spacing float64) []drainage.XY {
 
 // drainDesign lays what is taken on the block.
 func (c *computation) drainDesign(d *DrainPlan, choice DrainChoice) {
-	if d.Taken == "interceptor" || len(choice.Interceptor) > 1 {
+	switch {
+	case d.Taken == "diversion":
+		c.diversion(d, choice)
+	case d.Taken == "interceptor" || len(choice.Interceptor) > 1:
 		c.interceptor(d, choice)
 	}
 	switch d.Taken {
@@ -138,6 +141,11 @@ func (c *computation) troubleWords(t drainage.Trouble) string {
 		return fmt.Sprintf("%s carries %s, more than the largest pipe takes at its fall, %s", t.Drain, c.text(t.Got, units.Outflow), c.text(t.Want, units.Outflow))
 	case "cover":
 		return fmt.Sprintf("%s has %s of cover at %s, %s are needed", t.Drain, m(t.Got), c.text(t.AtM, units.Distance), m(t.Want))
+	case "shallow":
+		if t.Got <= 0 {
+			return fmt.Sprintf("the floor of %s would come out of the ground at %s", t.Drain, c.text(t.AtM, units.Distance))
+		}
+		return fmt.Sprintf("%s is only %s deep at %s, a ditch needs %s", t.Drain, m(t.Got), c.text(t.AtM, units.Distance), m(t.Want))
 	case "layer":
 		return fmt.Sprintf("%s goes %s down, below the layer at %s that stops the water: nothing runs into it there", t.Drain, m(t.Got), m(t.Want))
 	case "reach":
@@ -187,6 +195,7 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 		}
 	}
 	t := c.task(d, choice, line)
+	t.Open = d.Taken == "ditches"
 	if d.Cut != nil && len(d.Cut.Line) > 0 && math.Hypot(d.Cut.Line[0][0]-line[len(line)-1][0], d.Cut.Line[0][1]-line[len(line)-1][1]) < 8 {
 		t.ExtraM3S = d.CatchM3Day / 86400 // the interceptor runs into the head of the collector
 	}
@@ -223,46 +232,4 @@ func (c *computation) endDrain(d *DrainPlan, choice DrainChoice) {
 	}
 	n.ReachedM2 = n.BlockM2 // furrows bring the water
 	d.Network = c.view(n, line, suggested, false, d.Bed.Bed.CentreM)
-}
-
-// interceptorID names an interceptor beside a network.
-const interceptorID = "I"
-
-// interceptor is a drain across the slope that stops water before it enters (method DRN-13): on the layer
-// where the machine reaches it, sized for all it catches along its whole length.
-func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
-	line, suggested, ok := c.lineFor("interceptor", choice.Interceptor, d.SpacingM)
-	s := d.Soil
-	if !ok || s == nil {
-		return
-	}
-	mid, _ := drainage.At(line, drainage.Length(line)/2)
-	i, _ := c.nearest(mid[0], mid[1])
-	t := c.task(d, choice, line)
-	t.DepthM = c.in.Block.machineReach()
-	layer := t.DepthM + 0.5 // assumed where none was seen: it goes on half a metre below the drain
-	depth := t.DepthM
-	if c.stops(i) != nil {
-		layer = t.Layer(mid[0], mid[1])
-		depth = math.Min(depth, layer)
-	} else {
-		t.Layer = nil // the pit nearest to it saw none
-	}
-	wet := layer / 2
-	if d.WetFrom != "" {
-		wet = math.Min(d.WetM, layer-0.1)
-	}
-	k := s.Above
-	if s.From == "texture" {
-		k = meanK(c.slabs(i, wet, layer))
-	}
-	d.CatchM3Day = drainage.Interceptor(k, c.in.Land.Lie.SlopePct/100, layer-wet, layer-depth) * drainage.Length(line)
-	t.Q, t.ExtraM3S, t.LeastGrade = 0, d.CatchM3Day/86400, 0.002
-	t.OutletM = math.NaN() // its own outlet, at its own depth
-	n, err := drainage.Design(c.xy(), drainage.Layout{Name: interceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
-	if err != nil {
-		d.cannot = err
-		return
-	}
-	d.Cut = c.view(n, line, suggested, false, 0)
 }

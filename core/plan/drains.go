@@ -49,6 +49,9 @@ type DrainPlan struct {
 	Network    *NetworkView      `json:"network,omitempty"`
 	Cut        *NetworkView      `json:"cut,omitempty"` // an interceptor
 	CatchM3Day float64           `json:"catchM3Day"`
+	CarriesM3S float64           `json:"carriesM3S"` // a diversion ditch, running full
+	fastest    float64           // in it, m/s
+	catch      func()            // adds the figure of either
 	Bed        *BedPlan          `json:"bed,omitempty"`
 	Bill       []BillLine        `json:"bill"`
 	CostText   string            `json:"costText"`
@@ -616,8 +619,11 @@ func (c *computation) drainFigures(d *DrainPlan) {
 	if b := d.Bed; b != nil && b.Refused == "" {
 		c.bedFigures(b)
 	}
-	if d.Soil == nil || d.DepthM <= 0 || d.Refused != "" {
-		return
+	if d.catch != nil {
+		d.catch()
+	}
+	if d.Soil == nil || d.DepthM <= 0 || d.Refused != "" || d.Taken != "" && !isField[d.Taken] {
+		return // what is taken has no use for a depth and a spacing of drains in the field
 	}
 	c.figure(Figure{Path: "drain.depth", Step: "drains", Label: "Drain depth", Quantity: units.Spacing, Value: d.DepthM, Origin: working.Computed, Note: "to the invert; decided by " + d.Binding})
 	if c.tr.On("drain.depth") {

@@ -882,9 +882,15 @@ func TestOtherWaysToDrain(t *testing.T) {
 	for _, l := range d.Bill {
 		what[l.What] = l.Amount
 	}
-	length := what["Open ditch"]
-	if length < 1000 || what["Pipe 75 mm"] != 0 || math.Abs(what["Earth dug"]-length*(0.4+d.DepthM)*d.DepthM) > 1e-6 || math.Abs(what["Land taken"]-length*(1.9+2*d.DepthM)) > 1e-6 {
-		t.Errorf("%v", what)
+	length, earth, land := 0.0, 0.0, 0.0 // of each ditch by its own mean depth, floor 0.4 m, sides 1 : 1, berm 1.5 m
+	for _, x := range append(append([]drainage.Drain{}, d.Network.Laterals...), d.Network.Reaches...) {
+		length, earth, land = length+x.LengthM, earth+x.LengthM*(0.4+x.MeanCutM)*x.MeanCutM, land+x.LengthM*(1.9+2*x.MeanCutM)
+		if x.Pipe.Name != "" {
+			t.Errorf("the ditch %s has a pipe of %s", x.ID, x.Pipe.Name)
+		}
+	}
+	if length < 1000 || math.Abs(what["Open ditch"]-length) > 1e-6 || what["Pipe 75 mm"] != 0 || what["Inspection pits"] != 0 || math.Abs(what["Earth dug"]-earth) > 1e-6 || math.Abs(what["Land taken"]-land) > 1e-6 {
+		t.Errorf("%v for %.0f m, %.0f m³, %.0f m²", what, length, earth, land)
 	}
 	if h := what["Earth dug"] / 30; math.Abs(what["Ditching by machine"]-h) > 1e-9 || math.Abs(d.MachineH-h) > 1e-9 {
 		t.Errorf("%.0f m³ of ditch take %.1f h", what["Earth dug"], d.MachineH)
@@ -899,11 +905,16 @@ func TestOtherWaysToDrain(t *testing.T) {
 	if what["Cut-off ditch"] < 200 || what["Stone"] != 0 || what["Land taken"] <= 0 {
 		t.Errorf("%v", what)
 	}
+	cleared := false
 	for _, j := range plan.Jobs {
 		if strings.HasPrefix(j.Key, "drain-silt") {
 			t.Error("silt traps of an open ditch are cleaned")
 			break
 		}
+		cleared = cleared || strings.HasPrefix(j.Key, "drain-ditch")
+	}
+	if !cleared {
+		t.Error("no year in which the ditch is cleared")
 	}
 	if !strings.Contains(strings.Join(plan.Drains.Cautions, " "), "buried services") {
 		t.Errorf("%v", plan.Drains.Cautions)
@@ -920,6 +931,73 @@ func TestOtherWaysToDrain(t *testing.T) {
 	plan = compute(t, sandy)
 	if notes(plan, "drain.silt") == nil || notes(plan, "drain.willow") == nil {
 		t.Errorf("silt and willow roots are not warned of: %+v", plan.Drains.Soil)
+	}
+}
+
+// Water that runs on from above is led past in a ditch across the slope: levelled, dug, with what it carries by
+// Manning, the storm it was not checked for, and where it would wash out.
+func TestDitchAboveTheBlock(t *testing.T) {
+	in := wet(t, "hazelnut", 130, 0.02, func(x, y float64) float64 { return 50 + 0.05*y + 0.003*x })
+	in.Block.Drains.Source = "runon"
+	p := compute(t, in)
+	d := p.Drains
+	if d.Taken != "diversion" || d.Cut == nil || !d.Cut.Open || d.Network != nil || len(d.Cut.Chambers) != 0 {
+		t.Fatalf("%s: %+v", d.Taken, d.Cut)
+	}
+	flat, length := math.Inf(1), 0.0
+	for _, r := range d.Cut.Reaches {
+		flat, length = math.Min(flat, r.Grade), length+r.LengthM
+		if r.Grade < 0.002-1e-9 {
+			t.Errorf("%s falls %.4f", r.ID, r.Grade)
+		}
+	}
+	// 0.4 m of water between sides 1 : 1 over a floor of 0.4 m, by hand
+	area, along := 0.8*0.4, 0.4+0.8*math.Sqrt2
+	if want := area * math.Pow(area/along, 2.0/3) * math.Sqrt(flat) / 0.03; math.Abs(value(t, p, "drain.carries")-want) > 1e-9 || d.CarriesM3S != value(t, p, "drain.carries") {
+		t.Errorf("it carries %.4f m³/s, by hand %.4f", d.CarriesM3S, want)
+	}
+	if math.Abs(amount(p, "Cut-off ditch")-length) > 1e-6 || amount(p, "Earth dug") < 0.3*length || amount(p, "Land taken") < 2.3*length {
+		t.Errorf("%+v", d.Bill)
+	}
+	if n := notes(p, "drain.storm"); n == nil || !strings.Contains(n.Sentence, "not reckoned") {
+		t.Errorf("%+v", n)
+	}
+	if notes(p, "drain.scour") != nil {
+		t.Errorf("washed out at %.2f m/s", d.fastest)
+	}
+	pegs, lines := p.SettingOut()
+	if len(pegs) < 10 || len(lines) != 1 || lines[0].Pipes[0] != "open ditch" {
+		t.Errorf("%d pegs, %+v", len(pegs), lines)
+	}
+	// straight down the slope it washes out, and the line suggested is the way back
+	pl := geo.LocalPlane(in.Block.Boundary)
+	in.Block.Drains.Interceptor = []geo.Point{pl.From(geo.XY{X: 0, Y: -60}), pl.From(geo.XY{X: 0, Y: 60})}
+	p = compute(t, in)
+	if n := notes(p, "drain.scour"); n == nil || !strings.Contains(n.Sentence, "loam") || n.Remedies[0].Label != "The line suggested" {
+		t.Errorf("5 %% straight down: %+v", n)
+	}
+	// over a rise its floor would come out of the ground
+	in = wet(t, "hazelnut", 130, 0.02, func(x, y float64) float64 { return 50 + 0.05*y + 0.6*math.Sin(x/18) })
+	in.Block.Drains.Source = "runon"
+	in.Block.Drains.Interceptor = []geo.Point{pl.From(geo.XY{X: -75, Y: 20}), pl.From(geo.XY{X: 75, Y: 20})}
+	if n := notes(compute(t, in), "drain.trouble-cut-shallow"); n == nil || !strings.Contains(n.Sentence, "Lower the outlet") {
+		t.Errorf("over ridges of 1.2 m: %+v", n)
+	}
+	// at the fork it has its cost and the land it takes
+	weighed := false
+	fs, err := Forks(in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range fs {
+		for _, w := range f.Ways {
+			if f.ID == DrainFork && w.ID == "diversion" {
+				weighed = w.Consequences[0].Text != "" && w.Consequences[2].Value > 0
+			}
+		}
+	}
+	if !weighed {
+		t.Error("the ditch is not weighed")
 	}
 }
 

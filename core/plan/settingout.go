@@ -80,8 +80,8 @@ func (n *NetworkView) mainLine(m drainage.Main, kind string, at []geo.Point, pla
 			continue
 		}
 		reaches = append(reaches, r)
-		if len(line.Pipes) == 0 || line.Pipes[len(line.Pipes)-1] != r.Pipe.Name {
-			line.Pipes = append(line.Pipes, r.Pipe.Name)
+		if name := pipeName(r); len(line.Pipes) == 0 || line.Pipes[len(line.Pipes)-1] != name {
+			line.Pipes = append(line.Pipes, name)
 		}
 		for i, s := range r.Section {
 			chain := r.Joins + s.S
@@ -114,9 +114,16 @@ func (n *NetworkView) mainLine(m drainage.Main, kind string, at []geo.Point, pla
 	return pegs, line, true
 }
 
+func pipeName(d drainage.Drain) string {
+	if d.Pipe.Name == "" {
+		return "open ditch"
+	}
+	return d.Pipe.Name
+}
+
 // lateralLine are the pegs of a lateral and the line itself.
 func lateralLine(d drainage.Drain, plane geo.Plane) (pegs []Peg, line LaidLine) {
-	line = LaidLine{ID: d.ID, Kind: "lateral", LengthM: d.LengthM, Pipes: []string{d.Pipe.Name}, Low: d.Low, High: d.High}
+	line = LaidLine{ID: d.ID, Kind: "lateral", LengthM: d.LengthM, Pipes: []string{pipeName(d)}, Low: d.Low, High: d.High}
 	for i, q := range d.Points {
 		line.Line, line.Levels = append(line.Line, plane.From(geo.XY{X: q[0], Y: q[1]})), append(line.Levels, invertAt(d, drainage.Length(d.Points[:i+1])))
 	}

@@ -1439,6 +1439,7 @@ export interface components {
             network?: components["schemas"]["DrainNetwork"];
             cut?: components["schemas"]["DrainNetwork"];
             catchM3Day: number;
+            carriesM3S: number;
             bed?: components["schemas"]["BedPlan"];
             bill: components["schemas"]["BillLine"][];
             costText: string;
@@ -1525,6 +1526,7 @@ export interface components {
             missed: components["schemas"]["Missed"][];
             flowM3S: number;
             outletM: number;
+            open: boolean;
             line: components["schemas"]["XYRing"];
             lineAt: components["schemas"]["Point"][];
             suggested: boolean;

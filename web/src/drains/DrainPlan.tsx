@@ -2,11 +2,11 @@ import { useMemo, useState } from "react";
 import { useLand } from "../api/client";
 import type { StepProps } from "../block/steps";
 import { NumberField, Pick } from "../shell/Fields";
-import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { DrainSheet, type Handle } from "./DrainSheet";
+import { Pipes, Unreached } from "./Lists";
 import { LongSection } from "./LongSection";
-import { place, position, whole, wholes, type Drain, type XY } from "./types";
+import { place, position, whole, wholes, type XY } from "./types";
 
 /** A line of the plan that can be bent and dragged. */
 interface Course {
@@ -27,14 +27,16 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
   const w = doc.block.drains ?? {};
   const n = d.network;
   const cut = d.cut;
+  const diversion = d.taken === "diversion";
+  const cutName = diversion ? "Ditch above the block" : "Interceptor";
   const pits = doc.block.pits ?? [];
   const wells = w.wells ?? [];
   const lateral = n?.laterals.find((l) => l.id === chosen);
   const section = useMemo(() => {
     if (n && lateral) return whole(n, lateral);
-    const all = [...wholes(n, "Collector"), ...wholes(cut, "Interceptor")];
+    const all = [...wholes(n, "Collector"), ...wholes(cut, cutName)];
     return all.find((x) => x.id === chosen) ?? all[0];
-  }, [lateral, chosen, cut, n]);
+  }, [lateral, chosen, cut, cutName, n]);
   if (!n && !cut)
     return (
       <p className="max-w-prose text-faint">
@@ -58,7 +60,13 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
     }),
   );
   if (cut)
-    lines.push({ id: "I", name: "the interceptor", at: cut.lineAt, points: cut.line, patch: (at) => ({ interceptor: at }) });
+    lines.push({
+      id: "I",
+      name: diversion ? "the ditch" : "the interceptor",
+      at: cut.lineAt,
+      points: cut.line,
+      patch: (at) => ({ interceptor: at }),
+    });
   const drawn = () => n!.laterals.map((l) => ({ id: l.id, line: l.points.map((p) => position(plan, p)) }));
   const course = lines.find((l) => l.id === chosen) ?? lines[0];
   const branch = n?.branchAt.find((b) => b.id === chosen);
@@ -127,6 +135,13 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
     );
     choose(id);
   };
+  const takeOut = () => {
+    const rest = branch
+      ? { branches: n!.branchAt.filter((b) => b.id !== chosen) }
+      : { collector: n!.lineAt, laterals: drawn().filter((l) => l.id !== chosen) };
+    choose("C");
+    void draft.commit({ drains: rest }, `${chosen} is taken out`);
+  };
   const bend = (l: Course) => {
     const i = Math.max(1, Math.floor(l.at.length / 2));
     const a = l.at[i - 1]!;
@@ -159,37 +174,14 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
             Draw a lateral
           </button>
         )}
-        {lateral && (
-          <button
-            className="act"
-            onClick={() => {
-              choose("C");
-              void draft.commit(
-                { drains: { collector: n!.lineAt, laterals: drawn().filter((l) => l.id !== lateral.id) } },
-                `${lateral.id} is taken out`,
-              );
-            }}
-          >
-            Take out {lateral.id}
-          </button>
-        )}
         {n && n.laterals.length > 0 && (
           <button className="act" onClick={addBranch}>
             Draw a branch
           </button>
         )}
-        {branch && (
-          <button
-            className="act"
-            onClick={() => {
-              choose("C");
-              void draft.commit(
-                { drains: { branches: n!.branchAt.filter((b) => b.id !== branch.id) } },
-                `${branch.id} is taken out`,
-              );
-            }}
-          >
-            Take out {branch.id}
+        {(lateral ?? branch) && (
+          <button className="act" onClick={takeOut}>
+            Take out {chosen}
           </button>
         )}
         {course && (
@@ -202,7 +194,7 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
             Draw an interceptor
           </button>
         )}
-        {cut && (
+        {cut && !diversion && (
           <Pick
             label="The interceptor is"
             value={w.cutOpen ? "open" : "pipe"}
@@ -255,7 +247,7 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
             .{" "}
           </>
         )}
-        {cut && `The interceptor catches ${text(d.catchM3Day, "earth")} a day. `}
+        {cut && !diversion && `The interceptor catches ${text(d.catchM3Day, "earth")} a day. `}
         Press a line to see it in section; drag its points, or focus one and use the arrow keys. Triangle: outlet; squares on
         edge: inspection pits; sand: pits that were dug; blue ring: dip well.
       </p>
@@ -263,80 +255,8 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
       {n && n.laterals.length + n.reaches.length > 0 && (
         <Pipes drains={[...n.reaches, ...n.laterals, ...(cut?.reaches ?? [])]} choose={choose} />
       )}
-      {n && n.missed.length > 0 && (
-        <details className="mt-2">
-          <summary className="cursor-pointer">
-            What no drain reaches: {n.missed.length} {n.missed.length === 1 ? "piece" : "pieces"}
-          </summary>
-          <ul className="text-sm">
-            {n.missed.slice(0, 8).map((m, i) => (
-              <li key={i}>
-                {text(m.areaM2, "area")} ({number(m.areaM2, "count")} m²) around {number(m.x, "distance")} east,{" "}
-                {text(m.y, "distance")} north of the middle of the block
-              </li>
-            ))}
-            {n.missed.length > 8 && (
-              <li>
-                and {n.missed.length - 8} smaller,{" "}
-                {number(
-                  n.missed.slice(8).reduce((a, m) => a + m.areaM2, 0),
-                  "count",
-                )}{" "}
-                m² together
-              </li>
-            )}
-          </ul>
-        </details>
-      )}
+      {n && n.missed.length > 0 && <Unreached network={n} />}
       {!n && cut && <Pipes drains={cut.reaches} choose={choose} />}
     </div>
-  );
-}
-
-function Pipes({ drains, choose }: { drains: Drain[]; choose: (id: string) => void }) {
-  const { number } = useReading();
-  const { unit } = useReading();
-  return (
-    <details className="mt-3">
-      <summary className="cursor-pointer">Every pipe: length, fall, flow, size and cover</summary>
-      <Wide label="Pipes">
-        <table className="tbl mt-1">
-          <thead>
-            <tr>
-              <th>pipe</th>
-              <th className="num">length {unit("distance")}</th>
-              <th className="num">drains {unit("area")}</th>
-              <th className="num">flow {unit("outflow")}</th>
-              <th>size</th>
-              <th className="num">least fall %</th>
-              <th className="num">velocity m/s</th>
-              <th className="num">low {unit("spacing")}</th>
-              <th className="num">high {unit("spacing")}</th>
-              <th className="num">least cover {unit("spacing")}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {drains.map((x) => (
-              <tr key={x.id}>
-                <td>
-                  <button className="press" onClick={() => choose(x.lateral ? x.id : x.main)}>
-                    {x.id}
-                  </button>
-                </td>
-                <td className="num">{number(x.lengthM, "distance")}</td>
-                <td className="num">{number(x.areaM2, "area")}</td>
-                <td className="num">{number(x.flowM3S, "outflow")}</td>
-                <td>{x.pipe.name}</td>
-                <td className="num">{number(x.grade, "grade")}</td>
-                <td className="num">{x.velocity.toFixed(2)}</td>
-                <td className="num">{number(x.low, "spacing")}</td>
-                <td className="num">{number(x.high, "spacing")}</td>
-                <td className="num">{number(x.coverM, "spacing")}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
-    </details>
   );
 }

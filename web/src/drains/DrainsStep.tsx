@@ -26,6 +26,8 @@ export function DrainsStep(props: StepProps) {
           "drain.hours",
           "drain.pipe",
           "drain.flow",
+          "drain.catch",
+          "drain.carries",
           "drain.bed",
           "drain.bed-soil",
           "drain.rise",

@@ -45,7 +45,7 @@ export function LongSection({
       <figcaption className="font-semibold">
         {name}, {text(long, "distance")}{" "}
         <span className="text-sm font-normal text-faint">
-          {[...new Set(pipes.map((p) => p.pipe.name))].join(", then ")}; falls{" "}
+          {[...new Set(pipes.map((p) => p.pipe.name || "open ditch"))].join(", then ")}; falls{" "}
           {number(Math.min(...pipes.map((p) => p.grade)), "grade")} % at the least;{" "}
           {paper ? `lengths 1 : ${across}, heights 1 : ${up}` : `heights ${exaggerated.toFixed(0)} times larger`}
         </span>

@@ -58,7 +58,7 @@ export default function DrainsPage() {
           <ScaledPlan plan={p} id={id} />
           {[
             ...wholes(n, "Collector"),
-            ...wholes(d.cut, "Interceptor"),
+            ...wholes(d.cut, d.taken === "diversion" ? "Ditch above the block" : "Interceptor"),
             ...(all ? laterals : longest(laterals, 4)).map((l) => whole(n!, l)),
           ].map((w) => (
             <LongSection key={w.name} {...w} paper />

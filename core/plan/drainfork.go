@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 
 	"slowroot/core/drainage"
@@ -37,24 +38,27 @@ func (c *computation) drainRemedies(d *DrainPlan, choice DrainChoice) {
 	}
 	d.Remedies = drainage.Remedies(k)
 	if d.Refused != "" {
+		ditches := c.asDitches(*d, choice)
 		for i, r := range d.Remedies {
-			if isField[r.ID] && r.Works {
-				d.Remedies[i].Works, d.Remedies[i].Why = false, d.Refused
+			why := d.Refused
+			if r.ID == "ditches" {
+				why = ditches.Refused
+			}
+			if isField[r.ID] && r.Works && why != "" {
+				d.Remedies[i].Works, d.Remedies[i].Why = false, why
 			}
 		}
 		sort.SliceStable(d.Remedies, func(i, j int) bool { return d.Remedies[i].Works && !d.Remedies[j].Works })
 	}
 	if o := c.in.Block.Decided[DrainFork].Option; o != "" {
 		d.Taken, d.Decided = o, true
-		return
-	}
-	if d.Started && d.Needed {
-		for _, r := range d.Remedies {
-			if r.Works {
-				d.Taken = r.ID
-				return
-			}
+	} else if d.Started && d.Needed {
+		if i := slices.IndexFunc(d.Remedies, func(r drainage.Remedy) bool { return r.Works }); i >= 0 {
+			d.Taken = d.Remedies[i].ID
 		}
+	}
+	if d.Taken == "ditches" {
+		*d = c.asDitches(*d, choice)
 	}
 }
 
@@ -122,6 +126,9 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 		d.Network, d.Cut, d.Bed, d.Bill, d.MachineH, d.CostText = nil, nil, nil, nil, 0, ""
 		choice.Collector, choice.Branches, choice.Laterals, choice.Interceptor, choice.Bed = nil, nil, nil, nil, nil
 		d.Taken = r.ID
+		if r.ID == "ditches" {
+			d = c.asDitches(d, choice)
+		}
 		c.drainDesign(&d, choice)
 		c.drainBill(&d)
 	}

@@ -62,6 +62,8 @@ type DrainPlan struct {
 	Laying     []string          `json:"laying"`
 	Cautions   []string          `json:"cautions"`
 	PerMetre   geo.Point         `json:"perMetre"` // degrees of one metre east and one north, for dragged points
+	bare       bool              // it is refused for want of cover
+	noDitch    string            // why no open ditch can lie here
 	branch     []geo.Point       // that would reach the largest piece missed
 	cannot     error             // why a line that was drawn cannot be designed
 }
@@ -386,18 +388,31 @@ func (c *computation) drainDepth(d *DrainPlan, choice DrainChoice) {
 	if choice.DepthM > 0 {
 		d.DepthM = math.Min(depth, choice.DepthM)
 	}
+	cover := ""
 	if fe, ok := err.(*finding.FieldError); ok {
-		d.Refused = fmt.Sprintf("%s, %s: %s", fe.Rule, c.text(drainage.Cover(traffic), units.Spacing), fe.Accepted)
+		cover = fmt.Sprintf("%s, %s: %s", fe.Rule, c.text(drainage.Cover(traffic), units.Spacing), fe.Accepted)
 	} else if need := drainage.Cover(traffic) + lateralPipe.OuterM; d.DepthM < need-1e-9 {
-		d.Refused = fmt.Sprintf("a drain %s deep has too little cover: %s traffic asks for %s over the pipe", c.text(d.DepthM, units.Spacing), traffic, c.text(drainage.Cover(traffic), units.Spacing))
-	}
-	if choice.DitchM != nil && *choice.DitchM <= 0 {
-		d.Refused = "there is no outlet: a drain that runs nowhere is not designed"
+		cover = fmt.Sprintf("a drain %s deep has too little cover: %s traffic asks for %s over the pipe", c.text(d.DepthM, units.Spacing), traffic, c.text(drainage.Cover(traffic), units.Spacing))
 	}
 	d.HeadM = d.level() - d.Criterion.SteadyM
-	if d.Refused == "" && d.HeadM < 0.05 {
-		d.Refused = fmt.Sprintf("a drain at %s lies above or hardly below the water table of %s that is asked for", c.text(d.DepthM, units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing))
+	if d.HeadM < 0.05 {
+		d.noDitch = fmt.Sprintf("a drain at %s lies above or hardly below the water table of %s that is asked for", c.text(d.DepthM, units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing))
 	}
+	if choice.DitchM != nil && *choice.DitchM <= 0 {
+		d.noDitch, cover = "there is no outlet: a drain that runs nowhere is not designed", ""
+	}
+	if d.Refused = d.noDitch; cover != "" {
+		d.Refused, d.bare = cover, true
+	}
+}
+
+// asDitches is the same field drained by ditches, which nothing has to cover.
+func (c *computation) asDitches(d DrainPlan, choice DrainChoice) DrainPlan {
+	if d.bare {
+		d.Refused, d.bare = d.noDitch, false
+		c.drainSpacing(&d, choice)
+	}
+	return d
 }
 
 // machineReach is how deep the trench machine digs, m.

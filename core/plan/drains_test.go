@@ -1127,3 +1127,55 @@ func TestDrainsBeforeACropIsPlanned(t *testing.T) {
 		}
 	}
 }
+
+// Clay at 0.66 m leaves a pipe no cover under tractors; a ditch needs none. It is offered where its spacing works, laid
+// when taken, and its reason is never cover; where the head is missing too neither is.
+func TestDitchesNeedNoCover(t *testing.T) {
+	in := wet(t, "willow", 66, 0.02, tilted)
+	in.Block.Drains.KMDay = 4
+	p := compute(t, in)
+	d := p.Drains
+	if !strings.Contains(d.Refused, "cover") || d.Criterion.SteadyM > 0.58 {
+		t.Fatalf("%q with water wanted at %.2f", d.Refused, d.Criterion.SteadyM)
+	}
+	works := map[string]bool{}
+	for _, r := range d.Remedies {
+		works[r.ID] = r.Works
+		if r.ID == "ditches" && strings.Contains(r.Why, "cover") {
+			t.Errorf("ditches: %s", r.Why)
+		}
+	}
+	if !works["ditches"] || works["gridiron"] {
+		t.Errorf("%v", works)
+	}
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "ditches"}}
+	p = compute(t, in)
+	if d = p.Drains; d.Refused != "" || d.Network == nil || !d.Network.Open || d.SpacingM < closestM || notes(p, "drain.refused") != nil {
+		t.Fatalf("%q, %.1f m apart", d.Refused, d.SpacingM)
+	}
+	for _, x := range d.Network.Laterals {
+		for _, s := range x.Section {
+			if s.Invert < s.Layer-0.051 {
+				t.Fatalf("%s lies in the clay", x.ID)
+			}
+		}
+	}
+	in.Block.Decided[DrainFork] = Choice{Option: "gridiron"}
+	if n := notes(compute(t, in), "drain.refused"); n == nil || !strings.Contains(n.Sentence, "cover") {
+		t.Errorf("%+v", n)
+	}
+	// where the soil is too tight ditches are refused as pipes are
+	in = wet(t, "hazelnut", 130, 0.02, tilted)
+	in.Block.Drains.KMDay = 0.002
+	for _, r := range compute(t, in).Drains.Remedies {
+		if r.ID == "ditches" && (r.Works || !strings.Contains(r.Why, "apart")) {
+			t.Errorf("in tight soil: ditches %+v", r)
+		}
+	}
+	in = wet(t, "hazelnut", 60, 0.02, tilted)
+	for _, r := range compute(t, in).Drains.Remedies {
+		if r.ID == "ditches" && (r.Works || !strings.Contains(r.Why, "water table")) {
+			t.Errorf("clay at 0.60 m: ditches %+v", r)
+		}
+	}
+}

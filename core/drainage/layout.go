@@ -156,7 +156,7 @@ func (l Layout) comb(rings [][]XY, mains []Main, of int, laid []Drain, z func(XY
 		if side == 1 && l.AngleDeg < 89 {
 			first = l.SpacingM // staggered, so that junctions do not face
 		}
-		for _, s := range l.joints(m.Points, d, first) {
+		for _, s := range l.joints(m.Points, d, first, of > 0) {
 			p, up := At(m.Points, s)
 			if !within(along(p, d, 0.1), rings) || of > 0 && len(ways) > 1 && outdone(up, d, ways[1-side]) {
 				continue
@@ -175,7 +175,7 @@ func (l Layout) comb(rings [][]XY, mains []Main, of int, laid []Drain, z func(XY
 				}
 			}
 			if of > 0 {
-				far = l.clear(p, d, far, laid)
+				far = l.clear(p, d, far, laid, out)
 			}
 			if far < l.SpacingM/4 || of > 0 && sag([]XY{p, along(p, d, far)}, z) > mostSagM {
 				continue
@@ -195,13 +195,22 @@ func outdone(up, d, other XY) bool {
 }
 
 // clear is how far a lateral of direction d may run from p before it comes closer than 0.6 of the spacing to one
-// that is laid: the ground there is drained already.
-func (l Layout) clear(p, d XY, far float64, laid []Drain) float64 {
+// that is laid, or to a parallel one of its own line: the ground there is drained already.
+func (l Layout) clear(p, d XY, far float64, laid, own []Drain) float64 {
+	near := func(q XY, o Drain) bool {
+		off, _, _ := nearest(q, o.Points[0], o.Points[len(o.Points)-1])
+		return off < 0.6*l.SpacingM
+	}
 	step := l.SpacingM / 4
 	for t := step; t <= far; t += step {
 		q := along(p, d, t)
 		for _, o := range laid {
-			if off, _, _ := nearest(q, o.Points[0], o.Points[len(o.Points)-1]); off < 0.6*l.SpacingM {
+			if near(q, o) {
+				return t - step
+			}
+		}
+		for _, o := range own {
+			if parallel := math.Abs(d[0]*o.direction[1]-d[1]*o.direction[0]) < 0.05; parallel && dist(o.Points[0], p) > 1e-6 && near(q, o) {
 				return t - step
 			}
 		}
@@ -211,21 +220,29 @@ func (l Layout) clear(p, d XY, far float64, laid []Drain) float64 {
 
 // joints are the chainages of a line at which laterals of direction d leave it a spacing apart, measured across
 // them; of all lines they lie on the same lattice, whose first lies at a distance from the outlet of the collector.
-// Where a line turns back on itself only the first pass is used.
-func (l Layout) joints(line []XY, d XY, first float64) []float64 {
+// Where the collector turns back on itself only its first pass is used; a branch has laterals on every pass.
+func (l Layout) joints(line []XY, d XY, first float64, branch bool) []float64 {
 	n := XY{d[1], -d[0]}
 	at := func(p XY) float64 { return (p[0]-l.Collector[0][0])*n[0] + (p[1]-l.Collector[0][1])*n[1] }
 	up := math.Copysign(1, at(l.Collector[len(l.Collector)-1])) // the lattice runs up the collector
-	way := math.Copysign(1, up*(at(line[len(line)-1])-at(line[0])))
-	pos := func(p XY) float64 { return way * up * at(p) } // rises along the line
+	step := func(p XY) float64 { return (up*at(p) - first) / l.SpacingM }
 	var out []float64
-	before := math.Floor((pos(line[0])-way*first)/l.SpacingM + 1e-9)
-	next, run := way*first+(before+1)*l.SpacingM, 0.0
+	used := map[int]bool{}
+	run := 0.0
 	for k := 1; k < len(line); k++ {
-		a, b := pos(line[k-1]), pos(line[k])
+		a, b := step(line[k-1]), step(line[k])
 		leg := dist(line[k-1], line[k])
-		for ; b > a && next <= b+1e-9; next += l.SpacingM {
-			out = append(out, run+leg*math.Max(0, next-a)/(b-a))
+		way := 1
+		from, to := int(math.Ceil(a-1e-9)), int(math.Floor(b+1e-9))
+		if b < a {
+			way, from, to = -1, int(math.Floor(a+1e-9)), int(math.Ceil(b-1e-9))
+		}
+		for i := from; (to-i)*way >= 0 && a != b; i += way {
+			s := run + leg*math.Max(0, math.Min(1, (float64(i)-a)/(b-a)))
+			if branch && s > 1e-6 && (len(out) == 0 || s-out[len(out)-1] > 1e-6) || !branch && i >= 0 && !used[i] {
+				out = append(out, s)
+			}
+			used[i] = true
 		}
 		run += leg
 	}

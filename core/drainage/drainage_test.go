@@ -384,3 +384,16 @@ func BenchmarkLineAcrossTheSlope(b *testing.B) {
 		Suggest("interceptor", ring, dome, 0, 0, nil)
 	}
 }
+
+func BenchmarkSuggestBranch(b *testing.B) {
+	rings := [][]XY{{{0, 0}, {300, 0}, {300, 200}, {0, 200}}, {{120, 60}, {170, 60}, {170, 100}, {120, 100}}}
+	l := Layout{Collector: []XY{{1, 40}, {299, 40}}, SpacingM: 10, AngleDeg: 90}
+	z := func(x, y float64) float64 { return 50 + 0.006*x + 0.01*math.Abs(y-40) }
+	n, err := Design(rings, l, Task{Ground: z, Q: 0.008, DepthM: 1, CoverM: 0.6, OutletM: math.NaN()})
+	if err != nil {
+		b.Fatal(err)
+	}
+	for b.Loop() {
+		SuggestBranch(rings, l, n.Missed[0], z)
+	}
+}

@@ -137,54 +137,98 @@ func (l Layout) directions() []XY {
 }
 
 // comb are the laterals of one line, on both its sides. All laterals of a side are parallel, whatever line they
-// leave: a branch goes on with those that end at it. Where others lie already none is laid.
+// leave. Those of a branch go on first with the ones that end at it; others are laid where the ground is not drained
+// yet and rises from the branch.
 func (l Layout) comb(rings [][]XY, mains []Main, of int, laid []Drain, z func(XY) float64) []Drain {
+	m := mains[of]
+	var out []Drain
+	for _, c := range l.shoots(rings, m, of > 0, laid) {
+		far := l.ray(c.at, c.way, rings, mains, m.ID)
+		if of > 0 {
+			far = l.clear(c.at, c.way, far, laid, out)
+		}
+		if far < l.SpacingM/4 || of > 0 && !c.goesOn && sag([]XY{c.at, along(c.at, c.way, far)}, z) > mostSagM {
+			continue
+		}
+		out = append(out, Drain{ID: []string{"", "b"}[c.side], Main: m.ID, Lateral: true, Joins: c.joins, Points: []XY{c.at, along(c.at, c.way, far)}, LengthM: far, direction: c.way})
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].Joins < out[j].Joins })
+	n := map[string]int{}
+	for i := range out {
+		side := out[i].ID
+		n[side]++
+		out[i].ID = fmt.Sprintf("L%d%s", n[side], side)
+		if of > 0 {
+			out[i].ID = m.ID + out[i].ID
+		}
+	}
+	return out
+}
+
+// shoot is a place where a lateral may leave a line.
+type shoot struct {
+	at, way XY
+	joins   float64
+	side    int
+	goesOn  bool // with a lateral that ends at the branch from the other side
+}
+
+// shoots are the places on a line where laterals may leave it; of a branch those that go on with others first.
+func (l Layout) shoots(rings [][]XY, m Main, branch bool, laid []Drain) []shoot {
+	var out []shoot
+	ways := l.directions()
+	for side, d := range ways {
+		first := l.SpacingM / 2
+		if side == 1 && l.AngleDeg < 89 {
+			first = l.SpacingM // staggered, so that junctions do not face
+		}
+		for _, s := range l.joints(m.Points, d, first, branch) {
+			p, up := At(m.Points, s)
+			c := shoot{p, d, s, side, branch && l.ends(p, d, laid)}
+			if within(along(p, d, 0.1), rings) && (c.goesOn || !branch || len(ways) == 1 || !outdone(up, d, ways[1-side])) {
+				out = append(out, c)
+			}
+		}
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].goesOn && !out[j].goesOn })
+	return out
+}
+
+// ends reports that a lateral of direction d ends half a spacing short of p, on the line through it.
+func (l Layout) ends(p, d XY, laid []Drain) bool {
+	for _, o := range laid {
+		e := sub(p, o.Points[len(o.Points)-1])
+		if t := e[0]*d[0] + e[1]*d[1]; math.Abs(t-l.SpacingM/2) < 0.05 && math.Abs(e[0]*d[1]-e[1]*d[0]) < 0.05 && dist(o.direction, d) < 1e-6 {
+			return true
+		}
+	}
+	return false
+}
+
+// ray is how far a lateral may run from p: to the edge or a hole, kept clear of an edge that runs with the collector,
+// and half a spacing short of a line it would run into. own is the line it leaves.
+func (l Layout) ray(p, d XY, rings [][]XY, mains []Main, own string) float64 {
+	far, edge, ok := cast(p, d, rings)
+	if !ok {
+		return 0
+	}
 	end := l.EndM
 	if end == 0 {
 		end = l.SpacingM / 2
 	}
-	axis := l.axis()
-	m := mains[of]
-	name := ""
-	if of > 0 {
-		name = m.ID
+	if axis := l.axis(); math.Abs(edge[0]*axis[0]+edge[1]*axis[1]) > math.Sqrt2/2 {
+		far -= end / math.Max(0.2, math.Abs(d[0]*edge[1]-d[1]*edge[0]))
 	}
-	var out []Drain
-	ways := l.directions()
-	for side, d := range ways {
-		first, n := l.SpacingM/2, 0
-		if side == 1 && l.AngleDeg < 89 {
-			first = l.SpacingM // staggered, so that junctions do not face
+	for _, m := range mains {
+		beyond := 0.01
+		if m.ID == own {
+			beyond = 0.5
 		}
-		for _, s := range l.joints(m.Points, d, first, of > 0) {
-			p, up := At(m.Points, s)
-			if !within(along(p, d, 0.1), rings) || of > 0 && len(ways) > 1 && outdone(up, d, ways[1-side]) {
-				continue
-			}
-			far, edge, ok := cast(p, d, rings)
-			if !ok {
-				continue
-			}
-			if math.Abs(edge[0]*axis[0]+edge[1]*axis[1]) > math.Sqrt2/2 {
-				// an edge that runs with the collector is kept clear of; others are run up to
-				far -= end / math.Max(0.2, math.Abs(d[0]*edge[1]-d[1]*edge[0]))
-			}
-			for _, other := range mains {
-				if t, hit := meets(p, d, other.Points); hit {
-					far = math.Min(far, t-l.SpacingM/2) // the collector bends round, or a branch lies across
-				}
-			}
-			if of > 0 {
-				far = l.clear(p, d, far, laid, out)
-			}
-			if far < l.SpacingM/4 || of > 0 && sag([]XY{p, along(p, d, far)}, z) > mostSagM {
-				continue
-			}
-			n++
-			out = append(out, Drain{ID: fmt.Sprintf("%sL%d%s", name, n, []string{"", "b"}[side]), Main: m.ID, Lateral: true, Joins: s, Points: []XY{p, along(p, d, far)}, LengthM: far, direction: d})
+		if t, hit := meets(p, d, m.Points, beyond); hit {
+			far = math.Min(far, t-l.SpacingM/2)
 		}
 	}
-	return out
+	return far
 }
 
 // outdone reports that from a line that runs up, laterals of both directions would leave on the same side and cross,
@@ -194,24 +238,32 @@ func outdone(up, d, other XY) bool {
 	return turn(d)*turn(other) > 0 && math.Abs(turn(d)) < math.Abs(turn(other))
 }
 
-// clear is how far a lateral of direction d may run from p before it comes closer than 0.6 of the spacing to one
-// that is laid, or to a parallel one of its own line: the ground there is drained already.
+// clear is how far a lateral of direction d may run from p before it comes closer than 0.6 of the spacing to one that
+// is laid or to a parallel one of its own line, where the ground is drained already, and half a spacing short of one
+// of its own line that it would cross.
 func (l Layout) clear(p, d XY, far float64, laid, own []Drain) float64 {
 	near := func(q XY, o Drain) bool {
-		off, _, _ := nearest(q, o.Points[0], o.Points[len(o.Points)-1])
-		return off < 0.6*l.SpacingM
+		return squared(q, o.Points[0], o.Points[len(o.Points)-1]) < 0.36*l.SpacingM*l.SpacingM
+	}
+	var beside []Drain
+	for _, o := range own {
+		if dist(o.Points[0], p) < 1e-6 {
+			continue
+		}
+		if math.Abs(d[0]*o.direction[1]-d[1]*o.direction[0]) < 0.05 {
+			beside = append(beside, o)
+		} else if t, hit := meets(p, d, o.Points, 0.01); hit {
+			far = math.Min(far, t-l.SpacingM/2)
+		}
 	}
 	step := l.SpacingM / 4
 	for t := step; t <= far; t += step {
 		q := along(p, d, t)
-		for _, o := range laid {
-			if near(q, o) {
-				return t - step
-			}
-		}
-		for _, o := range own {
-			if parallel := math.Abs(d[0]*o.direction[1]-d[1]*o.direction[0]) < 0.05; parallel && dist(o.Points[0], p) > 1e-6 && near(q, o) {
-				return t - step
+		for _, of := range [][]Drain{laid, beside} {
+			for _, o := range of {
+				if near(q, o) {
+					return t - step
+				}
 			}
 		}
 	}
@@ -239,7 +291,7 @@ func (l Layout) joints(line []XY, d XY, first float64, branch bool) []float64 {
 		}
 		for i := from; (to-i)*way >= 0 && a != b; i += way {
 			s := run + leg*math.Max(0, math.Min(1, (float64(i)-a)/(b-a)))
-			if branch && s > 1e-6 && (len(out) == 0 || s-out[len(out)-1] > 1e-6) || !branch && i >= 0 && !used[i] {
+			if branch && s > 0.5 && (len(out) == 0 || s-out[len(out)-1] > 1e-6) || !branch && i >= 0 && !used[i] {
 				out = append(out, s)
 			}
 			used[i] = true

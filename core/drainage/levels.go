@@ -3,6 +3,7 @@ package drainage
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 )
 
@@ -327,6 +328,16 @@ func (n *Network) pits(of int, m Main, t Task) []Chamber {
 	if of > 0 {
 		name = "branch " + m.ID
 	}
+	must := append(slices.Clone(turns), end)
+	for _, b := range n.Mains[of+1:] {
+		if b.parent == of {
+			must = append(must, b.Joins)
+		}
+	}
+	// a reducer needs no pit of its own where one stands within 10 m
+	near := func(s float64) bool {
+		return len(out) > 0 && s-last < 10 || slices.ContainsFunc(must, func(m float64) bool { return m >= s && m-s < 10 })
+	}
 	for k, r := range reaches {
 		s := r.Joins + r.LengthM
 		for _, c := range turns {
@@ -345,7 +356,7 @@ func (n *Network) pits(of int, m Main, t Task) []Chamber {
 			add(s, "branch "+joining+" comes in")
 		case s >= end-0.01:
 			add(s, "end of "+name)
-		case reaches[k+1].Pipe != r.Pipe:
+		case reaches[k+1].Pipe != r.Pipe && !near(s):
 			add(s, "the pipe changes to "+reaches[k+1].Pipe.Name)
 		case s-last >= t.PitEveryM-r.LengthM/2:
 			add(s, "far from the last one")

@@ -114,8 +114,23 @@ func nearest(p, a, b XY) (d float64, foot XY, t float64) {
 	return dist(p, foot), foot, f * math.Sqrt(n)
 }
 
+// squared is the square of the distance from p to a segment, where only which is nearer counts.
+func squared(p, a, b XY) float64 {
+	ex, ey, px, py := b[0]-a[0], b[1]-a[1], p[0]-a[0], p[1]-a[1]
+	if n := ex*ex + ey*ey; n > 0 {
+		f := (px*ex + py*ey) / n
+		if f > 1 {
+			f = 1
+		}
+		if f > 0 {
+			px, py = px-f*ex, py-f*ey
+		}
+	}
+	return px*px + py*py
+}
+
 // meets is how far along a ray from p it meets a line again, half a metre on or more.
-func meets(p, d XY, line []XY) (float64, bool) {
+func meets(p, d XY, line []XY, beyond float64) (float64, bool) {
 	best, hit := math.Inf(1), false
 	for k := 1; k < len(line); k++ {
 		e := sub(line[k], line[k-1])
@@ -125,7 +140,7 @@ func meets(p, d XY, line []XY) (float64, bool) {
 		}
 		w := sub(line[k-1], p)
 		t, u := (w[0]*e[1]-w[1]*e[0])/det, (w[0]*d[1]-w[1]*d[0])/det
-		if t > 0.5 && u >= 0 && u <= 1 && t < best {
+		if t > beyond && u >= 0 && u <= 1 && t < best {
 			best, hit = t, true
 		}
 	}

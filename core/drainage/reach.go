@@ -62,7 +62,7 @@ func (l Layout) Reach(rings [][]XY, mains []Main, laterals []Drain, ext, cell fl
 		for j := max(0, int((s.box[1]-lo[1])/cell)/wide-1); j <= min(sy-1, int((s.box[3]-lo[1])/cell)/wide+1); j++ {
 			for q := max(0, int((s.box[0]-lo[0])/cell)/wide-1); q <= min(sx-1, int((s.box[2]-lo[0])/cell)/wide+1); q++ {
 				mid := XY{lo[0] + (float64(q)+0.5)*wide*cell, lo[1] + (float64(j)+0.5)*wide*cell}
-				if d, _, _ := nearest(mid, s.a, s.b); d <= far {
+				if squared(mid, s.a, s.b) <= far*far {
 					squares[j*sx+q] = append(squares[j*sx+q], int32(i))
 				}
 			}
@@ -78,13 +78,13 @@ func (l Layout) Reach(rings [][]XY, mains []Main, laterals []Drain, ext, cell fl
 				continue
 			}
 			total++
-			best, of := half, -1
+			best, of := half*half, -1
 			for _, k := range squares[j/wide*sx+i/wide] {
 				s := &segs[k]
 				if p[0] < s.box[0] || p[0] > s.box[2] || p[1] < s.box[1] || p[1] > s.box[3] {
 					continue
 				}
-				if d, _, _ := nearest(p, s.a, s.b); d <= best {
+				if d := squared(p, s.a, s.b); d <= best {
 					best, of = d, s.of
 				}
 			}

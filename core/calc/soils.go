@@ -12,6 +12,7 @@ import (
 	"slowroot/core/soil"
 	"slowroot/core/suitability"
 	"slowroot/core/terrain"
+	"slowroot/core/units"
 	"slowroot/core/working"
 )
 
@@ -183,7 +184,7 @@ func soils() []Calculator {
 				}
 				j := c.Judge()
 				r.Outputs["score"], r.Outputs["judgement"], r.Outputs["colderLowC"], r.Outputs["colderHighC"] = j.Score, j.Word, 0.05*math.Min(60, c.ReliefM), 0.15*math.Min(60, c.ReliefM)
-				r.show("score", "Signs", "points of the signs, added", strings.Join(j.Signs, "; "), float64(j.Score), "", "common practice, no source")
+				r.show("score", "Signs", "points of the signs, added", j.Text(func(m float64) string { return units.Text(m, units.Height, units.Metric) }), float64(j.Score), "", "common practice, no source")
 				return nil
 			}},
 		{Name: "slope-class", Title: "Slope class", Source: "method SITE-2; FAO, Guidelines for soil description, 2006", Purpose: "What a slope is called and asks for.",

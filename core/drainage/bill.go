@@ -12,6 +12,7 @@ const (
 	StoneTM3   = 1.55 // t in a m³, loose
 	TrenchMH   = 45.0 // m of trench in an hour
 	PitH       = 2.0  // hours for an inspection pit
+	SumpM      = 0.3  // of its silt trap below the pipe
 )
 
 // Bill is what a network takes.

@@ -312,7 +312,7 @@ func (n *Network) pits(of int, m Main, t Task) []Chamber {
 	add := func(s float64, why string) {
 		p, _ := At(m.Points, s)
 		level := n.level(m.ID, s)
-		out = append(out, Chamber{p[0], p[1], m.ID, s, t.Ground(p[0], p[1]), level, level - 0.3, why})
+		out = append(out, Chamber{p[0], p[1], m.ID, s, t.Ground(p[0], p[1]), level, level - SumpM, why})
 		last = s
 	}
 	end := reaches[len(reaches)-1].Joins + reaches[len(reaches)-1].LengthM

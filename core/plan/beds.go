@@ -179,7 +179,7 @@ func (c *computation) judgeBeds(b *BedPlan) {
 		note("fall", w, fmt.Sprintf("The furrows fall %.2f %% along the rows: %s.", b.FallPct, s), "method DRN-12, common practice")
 	}
 	if b.LongestM > 150 {
-		note("long", finding.Watch, fmt.Sprintf("The longest furrow runs %s; on clay 100 to 150 m is the most before it should reach an outlet.", c.text(b.LongestM, units.Distance)), "method DRN-12, common practice")
+		note("long", finding.Watch, fmt.Sprintf("The longest furrow runs %s; on clay %s to %s is the most before it should reach an outlet.", c.text(b.LongestM, units.Distance), c.text(100, units.Distance), c.text(150, units.Distance)), "method DRN-12, common practice")
 	}
 	note("settle", finding.Know, fmt.Sprintf("Shape the beds %s high: they lose about %.0f %% in the first season and stand %s then.", c.text(b.FreshM, units.Spacing), b.SettlePct, c.text(b.Bed.HeightM, units.Spacing)), "method BED-1, common practice")
 }

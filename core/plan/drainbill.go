@@ -62,6 +62,7 @@ func (c *computation) drainBill(d *DrainPlan) {
 			d.Bill = append(d.Bill, l)
 		}
 	}
+	m := func(v float64) string { return c.text(v, units.Spacing) }
 	deep := false
 	pipes := map[string]float64{}
 	var chambers, hours, stone, stoneT, spoil, trench, dug float64
@@ -81,7 +82,7 @@ func (c *computation) drainBill(d *DrainPlan) {
 			length, earth, land = length+x.LengthM, earth+s.SectionM2()*x.LengthM, land+s.LandM()*x.LengthM
 			deep = deep || x.MeanCutM >= 1.2
 		}
-		add(k.line(name, "", length, units.Distance, "floor 0.4 m, sides 1 : 1"))
+		add(k.line(name, "", length, units.Distance, "floor "+m(drainage.FieldDitch(0).FloorM)+", sides 1 : 1"))
 		add(k.line("Earth dug", "earth", earth, units.Earth, "the machine is in the price"))
 		dug += earth
 		add(k.line("Land taken", "", land, units.Area, "ditch and berm"))
@@ -107,42 +108,58 @@ func (c *computation) drainBill(d *DrainPlan) {
 	for _, p := range drainage.Pipes {
 		add(k.line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, fmt.Sprintf("%.0f %% for laps and waste; ask for the inside diameter", 100*(drainage.PipeLaps-1))))
 	}
-	add(k.line("Stone", "drain-stone", stoneT*1000, units.MassT, fmt.Sprintf("%.0f m³ with %.0f %% waste, %.2f t/m³", stone, 100*(drainage.StoneWaste-1), drainage.StoneTM3)))
-	add(k.line("Inspection pits", "drain-pit", chambers, units.Count, "with a silt trap of 0.3 m"))
+	add(k.line("Stone", "drain-stone", stoneT*1000, units.MassT, fmt.Sprintf("%s with %.0f %% waste", c.text(stone, units.Earth), 100*(drainage.StoneWaste-1))))
+	add(k.line("Inspection pits", "drain-pit", chambers, units.Count, "with a silt trap of "+m(drainage.SumpM)))
 	add(k.line("Junctions and end caps", "", float64(joints), units.Count, "of each"))
 	add(k.line("Reducers", "", float64(reducers), units.Count, "where the collector grows"))
-	add(k.line("Trench", "", trench, units.Earth, fmt.Sprintf("%.2f m wide, to depth only", trenchM)))
+	add(k.line("Trench", "", trench, units.Earth, m(trenchM)+" wide, to depth only"))
 	add(k.line("Spoil left over", "", spoil, units.Earth, "loose; spread it thin or fill hollows"))
-	add(k.line("Trenching by machine", "machine", hours, units.Hours, fmt.Sprintf("%.0f m an hour and %.0f h for each pit; assumed", drainage.TrenchMH, drainage.PitH)))
-	add(k.line("Ditching by machine", "", dug/ditchM3H, units.Hours, fmt.Sprintf("%d m³ an hour, from memory", ditchM3H)))
+	add(k.line("Trenching by machine", "machine", hours, units.Hours, fmt.Sprintf("%s an hour and %.0f h for each pit; assumed", c.text(drainage.TrenchMH, units.Distance), drainage.PitH)))
+	add(k.line("Ditching by machine", "", dug/ditchM3H, units.Hours, c.text(ditchM3H, units.Earth)+" an hour, from memory"))
 	d.digH = hours + dug/ditchM3H
 	d.MachineH = d.digH
 	if b := d.Bed; b != nil && b.Refused == "" {
-		add(k.line("Shaping beds by machine", "machine", b.MachineH, units.Hours, fmt.Sprintf("%s at %.1f km an hour, %.2f m³ a metre in each; from memory", count(b.Passes, "pass"), earthwork.PassMH/1000.0, earthwork.PassM2)))
+		add(k.line("Shaping beds by machine", "machine", b.MachineH, units.Hours, fmt.Sprintf("%s at %s an hour, %s of soil from each %s in each; from memory", count(b.Passes, "pass"), c.text(earthwork.PassMH, units.Distance), c.text(10*earthwork.PassM2, units.Earth), c.text(10, units.Distance))))
 		add(k.line("Soil moved into beds", "", b.MovedM3, units.Earth, "dug from the furrows beside them, as it lies"))
 		if b.CoverM > 0 {
 			kind := c.in.Block.drainChoice().Bed.Cover
-			add(k.line(capital(kind)+fmt.Sprintf(", %.1f m wide", b.CoverBuy), kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
+			add(k.line(capital(kind)+", "+m(b.CoverBuy)+" wide", kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
 		}
-		add(k.line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, 2 to 5 cm deep under film; heavy line lasts 8 to 10 years, thin tape a season"))
+		add(k.line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, "+c.text(2, units.Depth)+" to "+c.text(5, units.Depth)+" deep under film; heavy line lasts 8 to 10 years, thin tape a season"))
 		d.MachineH += b.MachineH
 	}
 	d.CostText, d.cost = "", 0
 	if len(d.Bill) > 0 {
 		d.CostText, d.cost = k.text(), k.sum
 	}
-	if d.Network == nil && d.Cut == nil {
-		return
+	if d.Network != nil || d.Cut != nil {
+		c.drainOrder(d, deep, stone > 0)
 	}
-	d.Laying = []string{"Find buried services, and have the levels taken by a surveyor, before any peg is set.", "Begin at the outlet: a rigid end of 1.5 to 3 m, 0.3 m above the water of the ditch, with a grid against animals.",
-		"Collector before laterals, upstream, in soil that is dry but moist; level pegs every 10 m, or a laser.", "Trench no wider than it must be and to depth only; leave it open the shortest time."}
-	if stone > 0 {
+}
+
+// drainOrder is the order of the work and its cautions (method DRN-9, common practice).
+func (c *computation) drainOrder(d *DrainPlan, deep, stone bool) {
+	m := func(v float64) string { return c.text(v, units.Spacing) }
+	long := func(v float64) string { return c.text(v, units.Distance) }
+	pipes := d.Network != nil && !d.Network.Open || d.Cut != nil && !d.Cut.Open
+	d.Laying = []string{"Find buried services, and have the levels taken by a surveyor, before any peg is set."}
+	if pipes {
+		d.Laying = append(d.Laying, fmt.Sprintf("Begin at the outlet: a rigid end of %s to %s, %s above the water of the ditch, with a grid against animals.", m(1.5), m(3), m(drainage.OutletClearM)),
+			fmt.Sprintf("Collector before laterals, upstream, in soil that is dry but moist; level pegs every %s, or a laser.", long(10)),
+			"Trench no wider than it must be and to depth only; leave it open the shortest time.")
+	} else {
+		d.Laying = append(d.Laying, fmt.Sprintf("Begin at the outlet and dig upstream, in soil that is dry but moist; level pegs every %s, or a laser.", long(10)),
+			"To depth only: a floor dug too deep stands full. Spoil on the lower side, spread or shaped into a bank, and the sides sown at once.")
+	}
+	if stone {
 		d.Laying = append(d.Laying, "Stone around the pipe; where the pipe lies on the layer that stops the water, none below it.")
 	}
-	d.Laying = append(d.Laying, "Measure every junction and end before it is filled in, and keep the list with the block.")
+	if pipes {
+		d.Laying = append(d.Laying, "Measure every junction and end before it is filled in, and keep the list with the block.")
+	}
 	d.Cautions = []string{"Find buried services first."}
 	if deep {
-		d.Cautions = append(d.Cautions, "Somewhere the trench is 1.2 m or deeper: nobody enters it unshored, spoil stays 1 m off the edge, a ladder within 7.5 m, nobody works alone; local codes decide.")
+		d.Cautions = append(d.Cautions, fmt.Sprintf("Somewhere the trench is %s or deeper: nobody enters it unshored, spoil stays %s off the edge, a ladder within %s, nobody works alone; local codes decide.", m(1.2), m(1), m(7.5)))
 	}
 	d.Cautions = append(d.Cautions, "Keep out of the swing of the machine; never enter a collapsing trench to rescue.", "Wetlands, protected streams and the discharge itself may need a permit: local law decides.")
 }

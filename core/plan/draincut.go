@@ -88,7 +88,7 @@ func (c *computation) diversion(d *DrainPlan, choice DrainChoice) {
 	d.CarriesM3S, _ = ditch.Flow(diversionM-freeM, flat, drainage.EarthN)
 	_, d.fastest = ditch.Flow(diversionM-freeM, steep, drainage.EarthN)
 	d.catch = func() {
-		c.figure(Figure{Path: "drain.carries", Step: "drains", Label: "The ditch carries", Quantity: units.Outflow, Value: d.CarriesM3S, Origin: working.Computed, Note: fmt.Sprintf("water %.1f m deep, where it falls least", diversionM-freeM)})
+		c.figure(Figure{Path: "drain.carries", Step: "drains", Label: "The ditch carries", Quantity: units.Outflow, Value: d.CarriesM3S, Origin: working.Computed, Note: "water " + c.text(diversionM-freeM, units.Spacing) + " deep, where it falls least"})
 		if c.tr.On("drain.carries") {
 			c.step("drain.carries", "The ditch carries", "A · (A/P)^(2/3) · √fall / n", fmt.Sprintf("floor %.1f m, sides 1 : %.0f, water %.1f m deep, fall %.4f, n %.2f", ditch.FloorM, ditch.SideM, diversionM-freeM, flat, drainage.EarthN), d.CarriesM3S, units.Outflow, "Manning; n from memory: Chow, 1959, Table 5-6", c.num("least fall", flat, units.Grade, working.Computed, "", ""))
 		}
@@ -115,6 +115,6 @@ func (c *computation) judgeDiversion(d DrainPlan, note noter) {
 		if !d.Cut.Suggested {
 			back = append(back, finding.Remedy{Label: "The line suggested", Patch: drainPatch(map[string]any{"interceptor": nil})})
 		}
-		note("scour", finding.Mend, "Ditch above the block", fmt.Sprintf("Full, the water runs at %s m/s where the ditch is steepest; %s bears %s m/s. Lay the line flatter along the contour, step it, or line it with turf or stone.", c.text(d.fastest, units.Plain), what, c.text(most, units.Plain)), "from memory: Fortier & Scobey, Trans. ASCE 89:940–956, 1926", back...)
+		note("scour", finding.Mend, "Ditch above the block", fmt.Sprintf("Full, the water runs at %s where the ditch is steepest; %s bears %s. Lay the line flatter along the contour, step it, or line it with turf or stone.", c.text(d.fastest, units.Velocity), what, c.text(most, units.Velocity)), "from memory: Fortier & Scobey, Trans. ASCE 89:940–956, 1926", back...)
 	}
 }

@@ -58,7 +58,7 @@ func (c *computation) judgeDrains() {
 	if on := c.drainsLaid(); !on.IsZero() && (d.Network != nil || d.Cut != nil) {
 		note("laid", finding.Know, "Drains", fmt.Sprintf("The drains are recorded as laid by %s. The design stands as the plan of what was meant; read the lines and levels as they were measured over it.", on.Words()), "method DRN-9, common practice")
 	} else if d.AccuracyM > 0.05 && (d.Network != nil || d.Cut != nil) {
-		note("accuracy", finding.Mend, "Levels", fmt.Sprintf("The heights are known to ± %s. That is good enough to choose, not to dig: over 100 m at 0.2 %% a drain falls %s. Have the lines levelled to ± %s before setting out.", c.text(d.AccuracyM, units.Spacing), c.text(0.2, units.Spacing), c.text(0.05, units.Spacing)), "method DRN-10, common practice")
+		note("accuracy", finding.Mend, "Levels", fmt.Sprintf("The heights are known to ± %s. That is good enough to choose, not to dig: over %s at 0.2 %% a drain falls %s. Have the lines levelled to ± %s before setting out.", c.text(d.AccuracyM, units.Spacing), c.text(100, units.Distance), c.text(0.2, units.Spacing), c.text(0.05, units.Spacing)), "method DRN-10, common practice")
 	}
 	if choice.DitchM == nil && d.Network != nil {
 		note("outlet", finding.Mend, "Outlet", "How deep the water of the ditch stands below the ground at the outlet is not known. Until it is measured the outlet is taken as deep as the drain.", "methods DRN-4, DRN-10")
@@ -78,7 +78,7 @@ func (c *computation) judgeDrains() {
 		}
 	}
 	if c.sheet != nil && c.sheet.ID == "willow" && d.Network != nil && field {
-		note("willow", finding.Watch, "Roots", "Willow roots close drains within some 30 m. Unperforated pipe under the stand, or open ditches.", "practice sheet of willow, common practice")
+		note("willow", finding.Watch, "Roots", "Willow roots close drains within some "+c.text(30, units.Distance)+". Unperforated pipe under the stand, or open ditches.", "practice sheet of willow, common practice")
 	}
 }
 
@@ -151,7 +151,7 @@ func (c *computation) judgeSpacing(d DrainPlan, note noter) {
 		}
 	}
 	if d.Spacings[2] > 2*d.Spacings[0] {
-		note("range", finding.Watch, "Permeability", fmt.Sprintf("By %s the spacing lies anywhere from %s to %s. Auger holes, one for every 2 to 4 ha and five in each soil, narrow it before pipe is bought.", d.Soil.From, c.text(d.Spacings[0], units.Spacing), c.text(d.Spacings[2], units.Spacing)), "method DRN-3, common practice")
+		note("range", finding.Watch, "Permeability", fmt.Sprintf("By %s the spacing lies anywhere from %s to %s. Auger holes, one for every %s to %s and five in each soil, narrow it before pipe is bought.", d.Soil.From, c.text(d.Spacings[0], units.Spacing), c.text(d.Spacings[2], units.Spacing), c.text(2e4, units.Area), c.text(4e4, units.Area)), "method DRN-3, common practice")
 	}
 	if d.SpacingM < 5 {
 		note("close", finding.Watch, "Spacing", fmt.Sprintf("Drains %s apart cost more than beds that do the same.", c.text(d.SpacingM, units.Spacing)), "method DRN-1, common practice", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})

@@ -151,7 +151,7 @@ func (c *computation) troubleWords(t drainage.Trouble) string {
 	case "reach":
 		return fmt.Sprintf("%s goes %s down, deeper than the machine reaches, %s", t.Drain, m(t.Got), m(t.Want))
 	case "velocity":
-		return fmt.Sprintf("%s runs full at %s m/s, this soil bears %s m/s", t.Drain, c.text(t.Got, units.Plain), c.text(t.Want, units.Plain))
+		return fmt.Sprintf("%s runs full at %s, this soil bears %s", t.Drain, c.text(t.Got, units.Velocity), c.text(t.Want, units.Velocity))
 	case "long":
 		return fmt.Sprintf("%s is %s long: over %s it cannot be flushed", t.Drain, c.text(t.Got, units.Distance), c.text(t.Want, units.Distance))
 	case "crossing":

@@ -492,7 +492,7 @@ func (c *computation) drainDischarge(d *DrainPlan, choice DrainChoice) {
 	add := func(id, name string, mm float64, why string) {
 		d.Discharges = append(d.Discharges, Discharge{ID: id, Name: name, MmDay: mm, Why: why})
 	}
-	add("practice", "Usual", 7, "temperate practice, 7 to 10 mm a day; common practice, no source")
+	add("practice", "Usual", 7, fmt.Sprintf("temperate practice, %s to %s; common practice, no source", c.text(7, units.Drained), c.text(10, units.Drained)))
 	if s := c.in.Climate; s != nil && !math.IsNaN(s.StormMM) && d.Soil != nil && d.Soil.Pores > 0 {
 		held := d.Soil.Pores * (d.Criterion.SteadyM - d.Criterion.BackM) * 1000
 		add("storm", "From the rain record", 1000*drainage.StormDischarge(s.StormMM, held, 0, climate.StormDays),

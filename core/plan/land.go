@@ -188,7 +188,7 @@ func (l *Land) read(plane geo.Plane) {
 	lo, hi := bounds(l.rings[0])
 	step := math.Max(l.Surface.Cell, math.Sqrt((hi.X-lo.X)*(hi.Y-lo.Y)/60))
 	l.Share, l.Cold = map[string]float64{}, []ColdSpot{}
-	l.Worst = terrain.Judgement{Score: -99, Word: "", Signs: []string{}}
+	l.Worst = terrain.Judgement{Score: -99, Word: "", Signs: []terrain.ColdSign{}}
 	for y := lo.Y + step/2; y < hi.Y; y += step {
 		for x := lo.X + step/2; x < hi.X; x += step {
 			if !l.in(x, y) {
@@ -339,14 +339,7 @@ func (c *computation) lie() {
 		c.step("land.height", "Height above the sea", "mean of the cells inside the boundary", measured, l.Lie.MeanZ, units.Height, "method SITE-2", c.num("lowest", l.Lie.MinZ, units.Height, working.Measured, "", ""), c.num("highest", l.Lie.MaxZ, units.Height, working.Measured, "", ""))
 	}
 	if c.tr.On("land.frost") {
-		sub := ""
-		for i, s := range l.Worst.Signs {
-			if i > 0 {
-				sub += "; "
-			}
-			sub += s
-		}
-		c.step("land.frost", "Signs at the worst point, added up", "≤ 1 low · 2–4 moderate · 5–6 high · ≥ 7 pocket", sub, float64(l.Worst.Score), units.Plain, "method SITE-1, common practice, no source")
+		c.step("land.frost", "Signs at the worst point, added up", "≤ 1 low · 2–4 moderate · 5–6 high · ≥ 7 pocket", l.Worst.Text(c.length), float64(l.Worst.Score), units.Plain, "method SITE-1, common practice, no source")
 		c.step("land.frost", "Share of the block", "sampled points by judgement", fmt.Sprintf("pocket %.0f %%, high %.0f %%, moderate %.0f %%, low %.0f %%", 100*l.Share["pocket"], 100*l.Share["high"], 100*l.Share["moderate"], 100*l.Share["low"]), float64(len(l.Cold)), units.Count, "the worst that holds for a tenth of the block is its word")
 	}
 }
@@ -408,22 +401,15 @@ func (c *computation) judgeCold(l *Land) {
 	if share > 0 {
 		s += fmt.Sprintf("; %.0f %% of the block is one or close to it", 100*share)
 	}
-	s += ". At the worst point: "
-	for i, sign := range l.Worst.Signs {
-		if i > 0 {
-			s += "; "
-		}
-		s += sign
-	}
-	s += "."
+	s += ". At the worst point: " + l.Worst.Text(c.length) + "."
 	if k := l.Worst.ColderC; k[1] >= 0.1 {
-		s += fmt.Sprintf(" On a still, clear night perhaps %.1f °C (%.1f to %.1f) colder than the ground around; a rough guess, never a forecast.", k[1], k[0], k[2])
+		s += fmt.Sprintf(" On a still, clear night perhaps %s (%s to %s) colder than the ground around; a rough guess, never a forecast.", c.text(k[1], units.Warmth), units.Number(k[0], units.Warmth, c.sys), units.Number(k[2], units.Warmth, c.sys))
 	}
 	if early && (word == "pocket" || word == "high") {
 		s += fmt.Sprintf(" %s blooms early: not here, or leave the low part out.", c.sheet.Name)
 	}
 	if l.KnownM < 150 {
-		s += fmt.Sprintf(" Heights are known only %.0f m around: the judgement is as good as that.", l.KnownM)
+		s += fmt.Sprintf(" Heights are known only %s around: the judgement is as good as that.", c.text(l.KnownM, units.Distance))
 	}
 	for _, b := range l.kinds {
 		if b.Kind != "water" && !b.Gap && b.Porosity < 0.3 && dams(l, b) {
@@ -437,7 +423,7 @@ func (c *computation) judgeCold(l *Land) {
 // dams reports whether a barrier is one of the signs at the worst point.
 func dams(l *Land, b Barrier) bool {
 	for _, s := range l.Worst.Signs {
-		if strings.Contains(s, "dams") && strings.Contains(s, b.Kind) {
+		if strings.Contains(s.Words, "dams") && strings.Contains(s.Words, b.Kind) {
 			return true
 		}
 	}

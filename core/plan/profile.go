@@ -380,7 +380,7 @@ func (c *computation) judgePits() {
 	if len(p.Pits) == 0 {
 		if c.p.Stage != Planted && c.sheet != nil {
 			c.note(finding.Finding{Rule: "soil.no-pit", Weight: finding.Watch, Step: "soil", Subject: "Pits", Source: "common practice, no source",
-				Sentence: "No pit has been dug: how deep roots can go and whether the soil stands in water is not known. Three pits at least, to 1.0–1.2 m or to what stops the spade."})
+				Sentence: "No pit has been dug: how deep roots can go and whether the soil stands in water is not known. Three pits at least, to " + c.text(1.2, units.Spacing) + " or to what stops the spade."})
 		}
 		return
 	}

@@ -3,6 +3,7 @@ package terrain
 import (
 	"fmt"
 	"math"
+	"strings"
 )
 
 // Barrier is something that dams or turns cold air: a line on the plane.
@@ -30,23 +31,47 @@ type Cold struct {
 
 // Judgement is the score and its word.
 type Judgement struct {
-	Score int      `json:"score"`
-	Word  string   `json:"word"` // low, moderate, high, pocket
-	Signs []string `json:"signs"`
+	Score int        `json:"score"`
+	Word  string     `json:"word"` // low, moderate, high, pocket
+	Signs []ColdSign `json:"signs"`
 	// ColderC is how much colder than the ground around a clear calm night is, low, base, high: 0.5,
 	// 1.0 and 1.5 °C for 10 m of relief. A guess, never a forecast.
 	ColderC [3]float64 `json:"colderC"`
 }
 
+// ColdSign is one sign and its points. Where its words hold %s stands a length, for the reader's units.
+type ColdSign struct {
+	Points int     `json:"points"`
+	Words  string  `json:"words"`
+	Metres float64 `json:"metres"`
+}
+
+// Text is the signs in a line, lengths as the reader has them.
+func (j Judgement) Text(length func(m float64) string) string {
+	out := make([]string, len(j.Signs))
+	for i, s := range j.Signs {
+		words := s.Words
+		if s.Metres > 0 {
+			words = strings.ReplaceAll(words, "%s", length(s.Metres))
+		}
+		out[i] = fmt.Sprintf("%+d %s", s.Points, words)
+	}
+	return strings.Join(out, "; ")
+}
+
+// longSlopeM is the open slope above that makes a sign.
+const longSlopeM = 300
+
 // Judge adds the signs up.
 func (c Cold) Judge() Judgement {
-	j := Judgement{Signs: []string{}}
-	add := func(n int, why string) {
+	j := Judgement{Signs: []ColdSign{}}
+	sign := func(n int, metres float64, why string) {
 		j.Score += n
-		j.Signs = append(j.Signs, fmt.Sprintf("%+d %s", n, why))
+		j.Signs = append(j.Signs, ColdSign{n, why, metres})
 	}
+	add := func(n int, why string) { sign(n, 0, why) }
 	if c.HollowM >= 0.5 {
-		add(4, fmt.Sprintf("closed hollow, %.1f m below where it spills", c.HollowM))
+		sign(4, c.HollowM, "closed hollow, %s below where it spills")
 	}
 	switch {
 	case c.Relief < 0.15:
@@ -57,7 +82,7 @@ func (c Cold) Judge() Judgement {
 		add(1, fmt.Sprintf("half-way down the ground around (%.0f %% of the relief)", 100*c.Relief))
 	}
 	if c.TPI500 < -2 {
-		add(1, fmt.Sprintf("%.1f m below the mean of the ground around", -c.TPI500))
+		sign(1, -c.TPI500, "%s below the mean of the ground around")
 	}
 	if c.SlopePct < 1 {
 		add(1, fmt.Sprintf("slope of only %.1f %%", c.SlopePct))
@@ -70,7 +95,7 @@ func (c Cold) Judge() Judgement {
 		}
 	}
 	if c.LongSlope {
-		add(1, "more than 300 m of open slope above feed it")
+		sign(1, longSlopeM, "more than %s of open slope above feed it")
 	}
 	if c.WaterBelow {
 		add(-2, "open water on the lower side")

@@ -47,6 +47,7 @@ const (
 	Days       Quantity = "days"       // days
 	Plain      Quantity = "plain"      // a ratio
 	Temp       Quantity = "temp"       // °C
+	Warmth     Quantity = "warmth"     // °C, a difference
 	Rain       Quantity = "rain"       // mm
 	Correction Quantity = "correction" // a small ratio, three decimals
 	Depth      Quantity = "depth"      // cm below the surface
@@ -61,6 +62,7 @@ const (
 	Density    Quantity = "density"    // g/cm³
 	Speed      Quantity = "speed"      // m/s
 	Earth      Quantity = "earth"      // m³
+	Velocity   Quantity = "velocity"   // m/s, of water
 	Outflow    Quantity = "outflow"    // m³/s
 	Seep       Quantity = "seep"       // m/day, permeability of a soil to groundwater
 	Drained    Quantity = "drained"    // mm/day
@@ -105,6 +107,7 @@ var Table = map[Quantity]Entry{
 	Days:       {SI: "days", Metric: Show{"days", 1, 0}, US: Show{"days", 1, 0}},
 	Plain:      {SI: "", Metric: Show{"", 1, 2}, US: Show{"", 1, 2}},
 	Temp:       {SI: "°C", Metric: Show{"°C", 1, 1}, US: Show{"°F", 1.8, 0}, USZero: 32},
+	Warmth:     {SI: "°C", Metric: Show{"°C", 1, 1}, US: Show{"°F", 1.8, 1}},
 	Rain:       {SI: "mm", Metric: Show{"mm", 1, 0}, US: Show{"in", 1 / 25.4, 1}},
 	Correction: {SI: "", Metric: Show{"", 1, 3}, US: Show{"", 1, 3}},
 	Depth:      {SI: "cm", Metric: Show{"cm", 1, 0}, US: Show{"in", 1 / 2.54, 0}},
@@ -119,6 +122,7 @@ var Table = map[Quantity]Entry{
 	Density:    {SI: "g/cm³", Metric: Show{"g/cm³", 1, 2}, US: Show{"g/cm³", 1, 2}},
 	Speed:      {SI: "m/s", Metric: Show{"m/s", 1, 1}, US: Show{"mph", 1 / 0.44704, 0}},
 	Earth:      {SI: "m³", Metric: Show{"m³", 1, 0}, US: Show{"yd³", 1 / 0.764554857984, 0}},
+	Velocity:   {SI: "m/s", Metric: Show{"m/s", 1, 2}, US: Show{"ft/s", ftPerM, 1}},
 	Outflow:    {SI: "m³/s", Metric: Show{"L/s", 1000, 2}, US: Show{"gal/min", 1 / 6.30901964e-5, 1}},
 	Seep:       {SI: "m/day", Metric: Show{"m/day", 1, 2}, US: Show{"ft/day", ftPerM, 2}},
 	Drained:    {SI: "mm/day", Metric: Show{"mm/day", 1, 1}, US: Show{"in/day", 1 / 25.4, 2}},

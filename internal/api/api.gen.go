@@ -146,6 +146,9 @@ type ClimateView = estate.ClimateView
 // ClimateYear defines model for ClimateYear.
 type ClimateYear = estate.ClimateYear
 
+// ColdSign defines model for ColdSign.
+type ColdSign = terrain.ColdSign
+
 // ColdSpot defines model for ColdSpot.
 type ColdSpot = plan.ColdSpot
 

@@ -3,6 +3,7 @@ package estate
 import (
 	"errors"
 	"math"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -129,5 +130,35 @@ func TestForksOfWetGround(t *testing.T) {
 		if !found {
 			t.Errorf("%s has no fork about its water", name)
 		}
+	}
+}
+
+// In the whole demonstration, read in feet and pounds, no finding speaks of a metre or a kilogram.
+func TestFindingsInTheReadersUnits(t *testing.T) {
+	s, b := demoEstate(t)
+	e, err := s.Estate(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.ChangeEstate(ctx, "Ruan", e.Revision, []byte(`{"units":"us"}`)); err != nil {
+		t.Fatal(err)
+	}
+	metric := regexp.MustCompile(`\d[\x{00a0}\x{202f} ]?(m|cm|mm|km|m²|m³|ha|t|kg|L/s|m/s|°C|t/ha|kg/ha)\b`)
+	read := 0
+	for name, doc := range b {
+		p, err := s.Plan(ctx, doc.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, f := range p.Findings {
+			read++
+			own := strings.ReplaceAll(f.Sentence, "the brook ran at 2 L/s in February", "") // a person's words stay as they were written
+			if got := metric.FindString(own); got != "" {
+				t.Errorf("%s, %s: %q in %q", name, f.Rule, got, f.Sentence)
+			}
+		}
+	}
+	if read < 40 {
+		t.Errorf("only %d findings were read", read)
 	}
 }

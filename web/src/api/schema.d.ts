@@ -1928,10 +1928,15 @@ export interface components {
             uniform: number;
             cells: number;
         };
+        ColdSign: {
+            points: number;
+            words: string;
+            metres: number;
+        };
         FrostJudgement: {
             score: number;
             word: string;
-            signs: string[];
+            signs: components["schemas"]["ColdSign"][];
             colderC: number[];
         };
         ColdSpot: {

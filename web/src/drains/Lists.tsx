@@ -48,7 +48,7 @@ export function Pipes({ drains, choose }: { drains: Drain[]; choose: (id: string
               <th className="num">flow {unit("outflow")}</th>
               <th>size</th>
               <th className="num">least fall %</th>
-              <th className="num">velocity m/s</th>
+              <th className="num">velocity {unit("velocity")}</th>
               <th className="num">low {unit("spacing")}</th>
               <th className="num">high {unit("spacing")}</th>
               <th className="num">least cover {unit("spacing")}</th>
@@ -67,7 +67,7 @@ export function Pipes({ drains, choose }: { drains: Drain[]; choose: (id: string
                 <td className="num">{number(x.flowM3S, "outflow")}</td>
                 <td>{x.pipe.name || "ditch"}</td>
                 <td className="num">{number(x.grade, "grade")}</td>
-                <td className="num">{x.velocity.toFixed(2)}</td>
+                <td className="num">{number(x.velocity, "velocity")}</td>
                 <td className="num">{number(x.low, "spacing")}</td>
                 <td className="num">{number(x.high, "spacing")}</td>
                 <td className="num">{number(x.coverM, "spacing")}</td>

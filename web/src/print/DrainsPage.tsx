@@ -106,6 +106,14 @@ function ScaledPlan({ plan, id }: { plan: Plan; id: string }) {
           aria-label={`Plan of the drains at 1 to ${scale}`}
         >
           <DrainLines plan={plan} land={land.data} X={X} Y={Y} id={key} />
+          {plan.drains.network?.mains.slice(1).map((m) => {
+            const [x, y] = m.points[Math.floor(m.points.length / 2)]!;
+            return (
+              <text key={m.id} x={X(x!) + 6} y={Y(y!) - 4} fontSize="11" fontWeight="700" fill="var(--color-ink)">
+                {m.id}
+              </text>
+            );
+          })}
           {plan.drains.network?.laterals.map((l) => {
             const [a, b] = [l.points.at(-2)!, l.points.at(-1)!];
             return (

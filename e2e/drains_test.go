@@ -393,3 +393,28 @@ func TestWaterThatRunsOnIsLedPast(t *testing.T) {
 	must(t, page.Press("Bill and files"), page.Says("Cut-off ditch"), page.Says("Earth dug"), page.Wait(`!document.body.innerText.includes("Inspection pits")`))
 	must(t, page.Press("Print plan and sections"), page.Says("Ditch above the block, "))
 }
+
+// On a phone the plan of the drains is moved sideways on its own, the page is not; a branch is led with a thumb, and
+// its point is moved with the keys of a keyboard that is plugged in.
+func TestBranchOnAPhone(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	foot := blocks(t, prog.URL)["Orchard Foot"]
+	page := open(t, prog.URL, 390, 844)
+	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Lead a branch into it"), page.Says("98 % of the block"))
+	for name, condition := range map[string]string{"the page scrolls sideways": `document.documentElement.scrollWidth <= 390`,
+		"the plan is cut off":                   `(() => { const s = document.querySelector("svg[aria-label^='Drains of']"); let e = s.parentElement; while (e && e.scrollWidth <= e.clientWidth) e = e.parentElement; return !!e && e !== document.documentElement; })()`,
+		"the handles are too small for a thumb": `[...document.querySelectorAll("[aria-label*='arrow keys move it']")].every((e) => e.getBoundingClientRect().width >= 18)`} {
+		ok, err := drive.Eval[bool](page, condition)
+		must(t, err)
+		if !ok {
+			t.Error(name)
+		}
+	}
+	was := designOf(t, prog, foot.ID).Drains.Network.Mains[1]
+	must(t, page.TabTo(`(document.activeElement.getAttribute("aria-label") ?? "").startsWith("Junction of branch B1")`))
+	for range 4 {
+		must(t, page.Key("ArrowUp"))
+	}
+	must(t, page.Says("Junction of branch B1 is moved"), page.Wait(fmt.Sprintf(`fetch("/api/v1/blocks/%s/plan").then((r) => r.json()).then((p) => Math.abs(p.drains.network.mains[1].joins - %g) > 0.5)`, foot.ID, was.Joins)))
+	must(t, page.Press("Every pipe"), page.Press("B1.1"), page.Says("Branch B1, "), page.Press("Take out B1"), page.Says("91 % of the block"))
+}

@@ -1,6 +1,7 @@
 package estate
 
 import (
+	"encoding/json"
 	"errors"
 	"math"
 	"regexp"
@@ -10,6 +11,7 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/plan"
 	"slowroot/internal/formats/geojson"
+	"slowroot/internal/formats/settingout"
 	"slowroot/internal/formats/table"
 )
 
@@ -160,5 +162,77 @@ func TestFindingsInTheReadersUnits(t *testing.T) {
 	}
 	if read < 40 {
 		t.Errorf("only %d findings were read", read)
+	}
+}
+
+// A branch taken from the margin is one change of the block: it is set out in every file, comes back on another block
+// as it left, and one undo takes it and what it changed away. What cannot be a branch is refused by its field.
+func TestBranchIsAChangeLikeAnyOther(t *testing.T) {
+	s, b := demoEstate(t)
+	foot := b["Orchard Foot"]
+	before, err := s.Plan(ctx, foot.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var patch []byte
+	for _, f := range before.Findings {
+		if f.Rule == "drain.trouble-missed" {
+			patch, err = json.Marshal(f.Remedies[0].Patch)
+		}
+	}
+	if err != nil || patch == nil {
+		t.Fatalf("nothing is proposed for what is missed: %v", err)
+	}
+	doc, err := s.ChangeBlock(ctx, "Ruan", foot.ID, foot.Revision, patch)
+	if err != nil {
+		t.Fatal(err)
+	}
+	after, err := s.SettingOut(ctx, foot.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	n, was := after.Drains.Network, before.Drains.Network
+	if len(n.Mains) != 2 || n.ReachedM2 < was.ReachedM2+2000 {
+		t.Errorf("%.0f m² reached, %.0f with the branch", was.ReachedM2, n.ReachedM2)
+	}
+	text, err := geojson.WriteDrains(after)
+	if err != nil {
+		t.Fatal(err)
+	}
+	laid, err := geojson.ReadDrains(text)
+	if err != nil || len(laid.Branches) != 1 || len(laid.Laterals) != len(n.Laterals) {
+		t.Fatalf("%d branches, %d laterals came back: %v", len(laid.Branches), len(laid.Laterals), err)
+	}
+	for name, form := range map[string]string{"points": string(settingout.CSV(after)), "lines": string(settingout.DXF(after))} {
+		if !strings.Contains(form, "B1") {
+			t.Errorf("no branch in the %s", name)
+		}
+	}
+	strip := b["Long Strip"]
+	if _, err := s.ImportDrains(ctx, "Ilse", strip.ID, strip.Revision, "foot.geojson", string(text)); err != nil {
+		t.Fatal(err)
+	}
+	if there, _ := s.Block(ctx, strip.ID); len(there.Block.Drains.Branches) != 1 || there.Block.Drains.Branches[0].ID != "B1" {
+		t.Errorf("%+v", there.Block.Drains.Branches)
+	}
+	for field, patch := range map[string]string{
+		"drains.branches[0].line": `{"drains":{"branches":[{"id":"B1","line":[{"lon":172,"lat":-38}]}]}}`,
+		"drains.branches[1].id":   `{"drains":{"branches":[{"id":"B1","line":[{"lon":172,"lat":-38},{"lon":172.001,"lat":-38}]},{"id":"B1","line":[{"lon":172,"lat":-38},{"lon":172.001,"lat":-38}]}]}}`,
+		"drains.branches[0].id":   `{"drains":{"branches":[{"id":"C","line":[{"lon":172,"lat":-38},{"lon":172.001,"lat":-38}]}]}}`,
+		"drains.branches":         `{"drains":{"branches":[` + strings.Repeat(`{"id":"","line":[{"lon":172,"lat":-38},{"lon":172.001,"lat":-38}]},`, 20) + `{"id":"","line":[{"lon":172,"lat":-38},{"lon":172.001,"lat":-38}]}]}}`,
+	} {
+		var fe *finding.FieldError
+		if _, err := s.ChangeBlock(ctx, "Ruan", foot.ID, doc.Revision, []byte(patch)); !errors.As(err, &fe) || fe.Field != field || fe.Accepted == "" {
+			t.Errorf("%s: %v", field, err)
+		}
+	}
+	h, _ := s.History(ctx)
+	for _, c := range h[:2] { // the import, then the branch
+		if _, err := s.Undo(ctx, "Ruan", c.ID); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if back, _ := s.Plan(ctx, foot.ID); len(back.Drains.Network.Mains) != 1 || back.Drains.Network.FlowM3S != was.FlowM3S {
+		t.Error("the undo leaves the branch")
 	}
 }

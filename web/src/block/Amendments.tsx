@@ -4,7 +4,7 @@ import { NumberField, Pick } from "../shell/Fields";
 import { useReading } from "../shell/reading";
 import { Wide } from "../shell/Wide";
 import { day } from "../units";
-import type { StepProps } from "./steps";
+import type { StepProps } from "./stepProps";
 
 /** What the soil is given before planting: how much of what, by when, and what a late start still reaches. */
 export function Amendments({ plan, doc, draft, press }: StepProps) {

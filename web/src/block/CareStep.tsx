@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { JobTable } from "../jobs/JobTable";
-import { NoCrop } from "./RowsStep";
-import type { StepProps } from "./steps";
+import { NoCrop } from "./NoCrop";
+import type { StepProps } from "./stepProps";
 
 /** Jobs in date order: what is due, and what the chosen season holds. */
 export function CareStep({ plan, doc, draft, season }: StepProps) {

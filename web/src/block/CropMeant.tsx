@@ -1,7 +1,7 @@
 import { useSheets } from "../api/client";
 import { DayField, Pick } from "../shell/Fields";
 import { day } from "../units";
-import type { StepProps } from "./steps";
+import type { StepProps } from "./stepProps";
 
 /** The crop the ground is judged for: the planting's, or one that is only considered. */
 export function CropMeant({ plan, doc, draft }: StepProps) {

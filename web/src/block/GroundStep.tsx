@@ -7,7 +7,7 @@ import { ErrorText } from "../shell/States";
 import { day } from "../units";
 import { Figures } from "./Figures";
 import { LandKey, PlanSheet } from "./PlanSheet";
-import type { StepProps } from "./steps";
+import type { StepProps } from "./stepProps";
 
 /** The ground: how it lies, what is asked of a site, what grew there before, and its boundary. */
 export function GroundStep(props: StepProps) {

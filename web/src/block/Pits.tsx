@@ -4,7 +4,7 @@ import { DayField, NumberField, Pick, TextField } from "../shell/Fields";
 import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { PitWall } from "./PitWall";
-import type { StepProps } from "./steps";
+import type { StepProps } from "./stepProps";
 
 type Pit = Schema["Pit"];
 type Layer = Schema["Layer"];

@@ -8,7 +8,7 @@ import { day } from "../units";
 import type { Draft } from "./draft";
 import { Figures } from "./Figures";
 import { PlanSheet } from "./PlanSheet";
-import type { StepProps } from "./steps";
+import type { StepProps } from "./stepProps";
 
 export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
   const sheets = useSheets();

@@ -6,7 +6,7 @@ import { Wide } from "../shell/Wide";
 import { day, dayNumber } from "../units";
 import { CropMeant } from "./CropMeant";
 import { Figures } from "./Figures";
-import type { StepProps } from "./steps";
+import type { StepProps } from "./stepProps";
 
 type Line = Schema["PrepLine"];
 

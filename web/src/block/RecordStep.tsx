@@ -3,8 +3,8 @@ import { changed, write } from "../api/client";
 import { useReading } from "../shell/reading";
 import { say, sayError } from "../shell/Notices";
 import { day, toSI } from "../units";
-import { NoCrop } from "./RowsStep";
-import type { StepProps } from "./steps";
+import { NoCrop } from "./NoCrop";
+import type { StepProps } from "./stepProps";
 
 /** What was really done: planted, and what was picked season by season. */
 export function RecordStep({ plan, doc, draft }: StepProps) {

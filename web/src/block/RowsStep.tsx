@@ -5,7 +5,8 @@ import { fromSI, toSI } from "../units";
 import type { Draft } from "./draft";
 import { Figures } from "./Figures";
 import { PlanKey, PlanSheet } from "./PlanSheet";
-import type { StepProps } from "./steps";
+import { NoCrop } from "./NoCrop";
+import type { StepProps } from "./stepProps";
 
 export function RowsStep({ plan, draft, press, season, setSeason }: StepProps) {
   if (plan.stage === "empty") return <NoCrop />;
@@ -113,10 +114,6 @@ export function RowsStep({ plan, draft, press, season, setSeason }: StepProps) {
       </div>
     </div>
   );
-}
-
-export function NoCrop() {
-  return <p className="py-3 text-faint">Choose a crop at the step Plants; the rows follow.</p>;
 }
 
 /** A slider and a field that answer through the preview and make one change when let go. */

@@ -5,7 +5,7 @@ import { CropMeant } from "./CropMeant";
 import { Figures } from "./Figures";
 import { Pits } from "./Pits";
 import { SoilTests } from "./SoilTests";
-import type { StepProps } from "./steps";
+import type { StepProps } from "./stepProps";
 
 /** The soil: its pits, its tests and what it is given before planting. */
 export function SoilStep(props: StepProps) {

@@ -8,7 +8,7 @@ import { ErrorText } from "../shell/States";
 import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { day } from "../units";
-import type { StepProps } from "./steps";
+import type { StepProps } from "./stepProps";
 
 type Test = Schema["SoilTest"];
 type Field = Schema["TestField"];

@@ -1,6 +1,6 @@
 import { Figures } from "./Figures";
-import { NoCrop } from "./RowsStep";
-import type { StepProps } from "./steps";
+import { NoCrop } from "./NoCrop";
+import type { StepProps } from "./stepProps";
 import { YearTable } from "./YearTable";
 
 export function YieldStep({ plan, doc, press, season }: StepProps) {

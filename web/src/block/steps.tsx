@@ -1,6 +1,5 @@
 import type { ComponentType } from "react";
-import type { BlockDoc, Plan } from "../api/client";
-import type { Draft } from "./draft";
+import type { StepProps } from "./stepProps";
 import { DrainsStep } from "../drains/DrainsStep";
 import { CareStep } from "./CareStep";
 import { GroundStep } from "./GroundStep";
@@ -12,14 +11,6 @@ import { RecordStep } from "./RecordStep";
 import { RowsStep } from "./RowsStep";
 import { YieldStep } from "./YieldStep";
 
-export interface StepProps {
-  plan: Plan;
-  doc: BlockDoc;
-  draft: Draft;
-  press: (figure: string) => void;
-  season: number;
-  setSeason: (s: number) => void;
-}
 export type StepKey = "ground" | "soil" | "drains" | "fit" | "prepare" | "rows" | "plants" | "care" | "yield" | "record";
 
 /** The steps in the order the work is done. */

@@ -1,5 +1,5 @@
 import { NumberField, Pick } from "../shell/Fields";
-import type { StepProps } from "../block/steps";
+import type { StepProps } from "../block/stepProps";
 import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { changed, write } from "../api/client";
-import type { StepProps } from "../block/steps";
+import type { StepProps } from "../block/stepProps";
 import { FileButton } from "../shell/Fields";
 import { say } from "../shell/Notices";
 import { ErrorText } from "../shell/States";

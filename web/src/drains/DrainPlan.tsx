@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { useLand } from "../api/client";
-import type { StepProps } from "../block/steps";
+import type { StepProps } from "../block/stepProps";
 import { NumberField, Pick } from "../shell/Fields";
 import { useReading } from "../shell/reading";
 import { DrainSheet, type Handle } from "./DrainSheet";

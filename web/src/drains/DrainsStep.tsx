@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Figures } from "../block/Figures";
-import type { StepProps } from "../block/steps";
+import type { StepProps } from "../block/stepProps";
 import { Tabs } from "../shell/Fields";
 import { Beds } from "./Beds";
 import { Bill } from "./Bill";

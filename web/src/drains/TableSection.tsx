@@ -1,5 +1,5 @@
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import type { StepProps } from "../block/steps";
+import type { StepProps } from "../block/stepProps";
 import { SoilHatches, SoilLayers } from "../block/SoilLayers";
 import { NumberField, Pick } from "../shell/Fields";
 import { Wide } from "../shell/Wide";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useLists, type Schema } from "../api/client";
-import type { StepProps } from "../block/steps";
+import type { StepProps } from "../block/stepProps";
 import { DayField, NumberField, Pick, TextField } from "../shell/Fields";
 import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";

@@ -1,5 +1,5 @@
 import { useFit } from "../api/client";
-import type { StepProps } from "../block/steps";
+import type { StepProps } from "../block/stepProps";
 import { Busy, ErrorText } from "../shell/States";
 import { FitTable } from "./FitTable";
 

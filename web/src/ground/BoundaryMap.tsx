@@ -19,7 +19,7 @@ import MultiPoint from "ol/geom/MultiPoint";
 import { useEffect, useRef } from "react";
 import type { Schema } from "../api/client";
 import { useReading } from "../shell/reading";
-import type { Points } from "./DrawPage";
+import type { Points } from "./points";
 import "ol/ol.css";
 
 /** A closed ring on the map; the points themselves do not repeat the first one. */

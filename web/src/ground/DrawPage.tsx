@@ -17,10 +17,9 @@ import { useReading } from "../shell/reading";
 import { say } from "../shell/Notices";
 import { Busy, ErrorText, Trouble } from "../shell/States";
 import { PointTable } from "./PointTable";
+import type { Points } from "./points";
 
 const BoundaryMap = lazy(() => import("./BoundaryMap"));
-
-export type Points = { lon: number; lat: number }[];
 
 /** Draw or edit a boundary, by pointer or as a table of points, or take it from a GeoJSON file. */
 export default function DrawPage() {

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Points } from "./DrawPage";
+import type { Points } from "./points";
 
 /** The boundary as a table of points: the same, without a pointer. */
 export function PointTable({ points, change }: { points: Points; change: (p: Points) => void }) {

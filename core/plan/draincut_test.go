@@ -1,0 +1,108 @@
+package plan
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"slowroot/core/drainage"
+	"slowroot/core/geo"
+)
+
+// Method DRN-13: K 1.2, 6 %, 0.9 m of flow caught whole: 0.0648 m³/day for each metre.
+func TestInterceptorOfABlock(t *testing.T) {
+	in := wet(t, "hazelnut", 120, 0.02, func(x, y float64) float64 { return 50 + 0.06*y })
+	in.Block.Drains.Source, in.Block.Drains.KMDay = "seepage", 1.2
+	plan := compute(t, in)
+	d := plan.Drains
+	if d.Taken != "interceptor" || d.Cut == nil || d.Network != nil {
+		t.Fatalf("%s", d.Taken)
+	}
+	length := drainage.Length(d.Cut.Line)
+	if got := d.CatchM3Day / length; math.Abs(got-0.0648) > 0.0004 {
+		t.Errorf("%.4f m³/day for each of %.0f m", got, length)
+	}
+	if length < 250 || math.Abs(d.Cut.FlowM3S-d.CatchM3Day/86400) > 1e-12 || len(d.Cut.Missed) > 0 {
+		t.Errorf("%.0f m, %.6f m³/s", length, d.Cut.FlowM3S)
+	}
+	for _, x := range d.Cut.Reaches {
+		if x.Grade < 0.002-1e-12 {
+			t.Errorf("%s falls %.4f", x.ID, x.Grade)
+		}
+	}
+	// joined to the head of a network, its water runs through it
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "herringbone"}}
+	alone := compute(t, in).Drains.Network
+	in.Block.Drains.Interceptor = []geo.Point{alone.LineAt[len(alone.LineAt)-1], d.Cut.LineAt[0]}
+	both := compute(t, in).Drains
+	if math.Abs(both.Network.FlowM3S-alone.FlowM3S-both.CatchM3Day/86400) > 1e-9 || both.CatchM3Day <= 0 {
+		t.Errorf("%.6f with, %.6f without an interceptor of %.3f m³/day", both.Network.FlowM3S, alone.FlowM3S, both.CatchM3Day)
+	}
+}
+
+// Water that runs on from above is led past in a ditch across the slope: levelled, dug, with what it carries by
+// Manning, the storm it was not checked for, and where it would wash out.
+func TestDitchAboveTheBlock(t *testing.T) {
+	in := wet(t, "hazelnut", 130, 0.02, func(x, y float64) float64 { return 50 + 0.05*y + 0.003*x })
+	in.Block.Drains.Source = "runon"
+	p := compute(t, in)
+	d := p.Drains
+	if d.Taken != "diversion" || d.Cut == nil || !d.Cut.Open || d.Network != nil || len(d.Cut.Chambers) != 0 {
+		t.Fatalf("%s: %+v", d.Taken, d.Cut)
+	}
+	flat, length := math.Inf(1), 0.0
+	for _, r := range d.Cut.Reaches {
+		flat, length = math.Min(flat, r.Grade), length+r.LengthM
+		if r.Grade < 0.002-1e-9 {
+			t.Errorf("%s falls %.4f", r.ID, r.Grade)
+		}
+	}
+	// 0.4 m of water between sides 1 : 1 over a floor of 0.4 m, by hand
+	area, along := 0.8*0.4, 0.4+0.8*math.Sqrt2
+	if want := area * math.Pow(area/along, 2.0/3) * math.Sqrt(flat) / 0.03; math.Abs(value(t, p, "drain.carries")-want) > 1e-9 || d.CarriesM3S != value(t, p, "drain.carries") {
+		t.Errorf("it carries %.4f m³/s, by hand %.4f", d.CarriesM3S, want)
+	}
+	if math.Abs(amount(p, "Cut-off ditch")-length) > 1e-6 || amount(p, "Earth dug") < 0.3*length || amount(p, "Land taken") < 2.3*length {
+		t.Errorf("%+v", d.Bill)
+	}
+	if n := notes(p, "drain.storm"); n == nil || !strings.Contains(n.Sentence, "not reckoned") {
+		t.Errorf("%+v", n)
+	}
+	if notes(p, "drain.scour") != nil {
+		t.Errorf("washed out at %.2f m/s", d.fastest)
+	}
+	pegs, lines := p.SettingOut()
+	if len(pegs) < 10 || len(lines) != 1 || lines[0].Pipes[0] != "open ditch" {
+		t.Errorf("%d pegs, %+v", len(pegs), lines)
+	}
+	// straight down the slope it washes out, and the line suggested is the way back
+	pl := geo.LocalPlane(in.Block.Boundary)
+	in.Block.Drains.Interceptor = []geo.Point{pl.From(geo.XY{X: 0, Y: -60}), pl.From(geo.XY{X: 0, Y: 60})}
+	p = compute(t, in)
+	if n := notes(p, "drain.scour"); n == nil || !strings.Contains(n.Sentence, "loam") || n.Remedies[0].Label != "The line suggested" {
+		t.Errorf("5 %% straight down: %+v", n)
+	}
+	// over a rise its floor would come out of the ground
+	in = wet(t, "hazelnut", 130, 0.02, func(x, y float64) float64 { return 50 + 0.05*y + 0.6*math.Sin(x/18) })
+	in.Block.Drains.Source = "runon"
+	in.Block.Drains.Interceptor = []geo.Point{pl.From(geo.XY{X: -75, Y: 20}), pl.From(geo.XY{X: 75, Y: 20})}
+	if n := notes(compute(t, in), "drain.trouble-cut-shallow"); n == nil || !strings.Contains(n.Sentence, "Lower the outlet") {
+		t.Errorf("over ridges of 1.2 m: %+v", n)
+	}
+	// at the fork it has its cost and the land it takes
+	weighed := false
+	fs, err := Forks(in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range fs {
+		for _, w := range f.Ways {
+			if f.ID == DrainFork && w.ID == "diversion" {
+				weighed = w.Consequences[0].Text != "" && w.Consequences[2].Value > 0
+			}
+		}
+	}
+	if !weighed {
+		t.Error("the ditch is not weighed")
+	}
+}

@@ -1,0 +1,143 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"slowroot/core/drainage"
+	"slowroot/core/finding"
+	"slowroot/core/units"
+)
+
+// DrainCriterion is what the crop asks of the water table.
+type DrainCriterion struct {
+	Class   int     `json:"class"` // wet-soil class, 1 tolerant to 5
+	SteadyM float64 `json:"steadyM"`
+	BackM   float64 `json:"backM"` // to be reached within Hours after a wet spell
+	Hours   float64 `json:"hours"`
+	Assumed bool    `json:"assumed"` // no crop is meant: the middle class
+}
+
+// WellView is a dip well and what it says.
+type WellView struct {
+	Name      string  `json:"name"`
+	Readings  int     `json:"readings"`
+	HighestCm float64 `json:"highestCm"` // nearest the surface
+	LowestCm  float64 `json:"lowestCm"`
+	Counts    bool    `json:"counts"` // three readings or more: it outweighs the marks of the pits
+}
+
+// HoleView is an auger hole and its permeability.
+type HoleView struct {
+	Name    string  `json:"name"`
+	KMDay   float64 `json:"kMDay"`
+	Dropped string  `json:"dropped"` // why the reading does not count
+}
+
+// drainNeed compares where water stands with what the crop asks for. A dip well of three readings outweighs
+// the marks in the pits.
+func (c *computation) drainNeed(d *DrainPlan, choice DrainChoice) {
+	k := DrainCriterion{Class: 3, Assumed: true}
+	if c.sheet != nil && c.sheet.Soil.WetClass > 0 {
+		k.Class, k.Assumed = c.sheet.Soil.WetClass, false
+	}
+	k.SteadyM, k.BackM, k.Hours = drainage.Criterion(k.Class)
+	d.Criterion = k
+	well := math.Inf(1)
+	for _, w := range choice.Wells {
+		v := WellView{Name: w.Name, Readings: len(w.Readings), Counts: len(w.Readings) >= 3}
+		for i, r := range w.Readings {
+			if i == 0 || r.WaterCm < v.HighestCm {
+				v.HighestCm = r.WaterCm
+			}
+			v.LowestCm = math.Max(v.LowestCm, r.WaterCm)
+		}
+		if v.Counts && v.HighestCm < w.DepthCm {
+			well = math.Min(well, v.HighestCm/100)
+		}
+		d.Wells = append(d.Wells, v)
+	}
+	switch s := c.p.Soil; {
+	case !math.IsInf(well, 1):
+		d.WetM, d.WetFrom = well, "dip wells"
+	case s.WetSeen:
+		d.WetM, d.WetFrom = s.WetCm/100, "marks in the pits"
+	}
+	d.Needed = d.WetFrom != "" && d.WetM < k.SteadyM-1e-9
+}
+
+// wellsRead tells whether a dip well was read often enough to be believed.
+func (d DrainPlan) wellsRead() bool {
+	return slices.ContainsFunc(d.Wells, func(w WellView) bool { return w.Counts })
+}
+
+// roots is how deep the crop's roots work, m; 0.8 where no crop is meant.
+func (c *computation) roots() float64 {
+	if c.sheet != nil && c.sheet.Soil.RootCm > 0 {
+		return c.sheet.Soil.RootCm / 100
+	}
+	return 0.8
+}
+
+// drainDepth finds how deep a drain may lie and what decides it (method DRN-4).
+func (c *computation) drainDepth(d *DrainPlan, choice DrainChoice) {
+	// deeper than this gives the roots nothing; a crop that wants the water below its roots still needs the head
+	air, what := c.roots(), "roots"
+	if d.Criterion.SteadyM > air {
+		air, what = d.Criterion.SteadyM, "water table asked for"
+	}
+	up := []drainage.Limit{{Name: fmt.Sprintf("%s, %s, and %s below", what, c.text(air, units.Spacing), c.text(drainage.RootsMarginM, units.Spacing)), DepthM: air + drainage.RootsMarginM}}
+	if i, ok := c.governing(); ok {
+		if r := c.stops(i); r != nil {
+			up = append(up, drainage.Limit{Name: r.What + " that stops the water", DepthM: r.TopCm / 100})
+		}
+	}
+	if choice.DitchM != nil && *choice.DitchM > 0 {
+		up = append(up, drainage.Limit{Name: "outlet", DepthM: *choice.DitchM - drainage.OutletClearM})
+	}
+	up = append(up, drainage.Limit{Name: "reach of the machine", DepthM: c.in.Block.machineReach()})
+	d.Limits = up
+	traffic := choice.Traffic
+	if traffic == "" {
+		traffic = "tractor"
+	}
+	depth, by, err := drainage.Depth(up, []drainage.Limit{{Name: traffic + " traffic", DepthM: drainage.Cover(traffic)}}, lateralPipe.OuterM)
+	d.DepthM, d.Binding = depth, by.Name
+	if choice.DepthM > 0 {
+		d.DepthM = math.Min(depth, choice.DepthM)
+	}
+	cover := ""
+	if fe, ok := err.(*finding.FieldError); ok {
+		cover = fmt.Sprintf("%s, %s: %s", fe.Rule, c.text(drainage.Cover(traffic), units.Spacing), fe.Accepted)
+	} else if need := drainage.Cover(traffic) + lateralPipe.OuterM; d.DepthM < need-1e-9 {
+		cover = fmt.Sprintf("a drain %s deep has too little cover: %s traffic asks for %s over the pipe", c.text(d.DepthM, units.Spacing), traffic, c.text(drainage.Cover(traffic), units.Spacing))
+	}
+	d.HeadM = d.level() - d.Criterion.SteadyM
+	if d.HeadM < 0.05 {
+		d.noDitch = fmt.Sprintf("a drain at %s lies above or hardly below the water table of %s that is asked for", c.text(d.DepthM, units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing))
+	}
+	if choice.DitchM != nil && *choice.DitchM <= 0 {
+		d.noDitch, cover = "there is no outlet: a drain that runs nowhere is not designed", ""
+	}
+	if d.Refused = d.noDitch; cover != "" {
+		d.Refused, d.bare = cover, true
+	}
+}
+
+// asDitches is the same field drained by ditches, which nothing has to cover.
+func (c *computation) asDitches(d DrainPlan, choice DrainChoice) DrainPlan {
+	if d.bare {
+		d.Refused, d.bare = d.noDitch, false
+		c.drainSpacing(&d, choice)
+	}
+	return d
+}
+
+// machineReach is how deep the trench machine digs, m.
+func (b Block) machineReach() float64 {
+	if r := b.drainChoice().ReachM; r > 0 {
+		return r
+	}
+	return 1.8
+}

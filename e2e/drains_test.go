@@ -81,6 +81,8 @@ func TestDrainDraggedBelowTheClay(t *testing.T) {
 	}
 	// another depth is taken from the table that weighs them
 	must(t, page.Press("Lay them so: 0.90"), page.Says("Drains at 0.90"), page.Wait(figureValue("drain.depth")+` === "0.90"`), page.Wait(figureValue("drain.spacing")+` === "7.50"`))
+	// on the soil of the other pit all of it answers, and back
+	must(t, page.Type("Drain depth", ""), page.Wait(figureValue("drain.depth")+` === "1.12"`), page.Type("On the soil of", "Upper rows"), page.Wait(fmt.Sprintf(`fetch("/api/v1/blocks/%s/plan").then((r) => r.json()).then((p) => p.drains.soil.pit === "Upper rows")`, foot.ID)), page.Wait(`document.querySelector("svg[aria-label*='on the soil of Upper rows']")`), page.Type("On the soil of", ""), page.Wait(`document.querySelector("svg[aria-label*='on the soil of Lower rows']")`))
 	// the working of the spacing is shown
 	must(t, page.PressFigure("drain.spacing"), page.Says("van der Molen"), page.Press("Close"))
 }

@@ -7,6 +7,7 @@ import (
 
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
+	"slowroot/core/soil"
 	"slowroot/core/units"
 )
 
@@ -35,6 +36,9 @@ func (c *computation) judgeDrains() {
 	}
 	c.judgeEvidence(d, choice, note)
 	field := isField[d.Taken]
+	if field {
+		c.judgeSpread(d, note)
+	}
 	if d.WantedM > 0 && len(d.Limits) > 0 {
 		if most := deepest(d.Limits); choice.DepthM > most.DepthM+0.005 {
 			note("deep", finding.Mend, "Drain depth", fmt.Sprintf("A drain at %s would lie below the limit set by %s, %s: %s. It is designed at %s.", c.text(choice.DepthM, units.Spacing), most.Name, c.text(most.DepthM, units.Spacing), c.whyNotDeeper(d, most), c.text(d.DepthM, units.Spacing)), "method DRN-4, common practice",
@@ -130,6 +134,28 @@ func (c *computation) judgeEvidence(d DrainPlan, choice DrainChoice, note noter)
 	if !d.Needed && d.WetFrom != "" {
 		note("dry", finding.Know, "Water", fmt.Sprintf("Water stands at %s and %s is asked for: this crop needs no drains here.", c.text(d.WetM, units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing)), "method DRN-2, common practice")
 	}
+}
+
+// judgeSpread says when pits differ in how deep a drain may lie, and for which of them it is designed.
+func (c *computation) judgeSpread(d DrainPlan, note noter) {
+	a, b, from, to := c.spread()
+	if d.Soil == nil || to-from < 0.25 || c.stops(a) == nil {
+		return
+	}
+	pits := c.in.Block.Pits
+	s := fmt.Sprintf("What stops the water lies at %s in %s; in %s nothing stops it above %s. ", c.text(from, units.Spacing), pits[a].Name, pits[b].Name, c.text(to, units.Spacing))
+	var f []finding.Remedy
+	if d.Soil.PitAt == a {
+		s += "The whole block is drained as " + pits[a].Name + " allows."
+		f = append(f, finding.Remedy{Label: "Design for " + pits[b].Name, Patch: drainPatch(map[string]any{"pit": pits[b].Name})})
+	} else {
+		s += fmt.Sprintf("Depth and spacing are those of %s; around %s pipes lie on the layer, shallower and too far apart: leave that part out, or raise beds there.", pits[d.Soil.PitAt].Name, pits[a].Name)
+		f = append(f, finding.Remedy{Label: "Design for " + pits[a].Name, Patch: drainPatch(map[string]any{"pit": nil})})
+	}
+	if slices.ContainsFunc(pits, func(p soil.Pit) bool { return p.At == nil }) {
+		s += " Place the pits on the plan: without its position the shallowest holds everywhere."
+	}
+	note("pits-differ", finding.Watch, "Pits", s, "method DRN-4, common practice", f...)
 }
 
 // judgeSpacing compares the spacing with what the crop bears and with how little is known of the soil.

@@ -7,6 +7,7 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/finding"
+	"slowroot/core/geo"
 	"slowroot/core/soil"
 )
 
@@ -147,5 +148,63 @@ func TestDitchesNeedNoCover(t *testing.T) {
 		if r.ID == "ditches" && (r.Works || !strings.Contains(r.Why, "water table")) {
 			t.Errorf("clay at 0.60 m: ditches %+v", r)
 		}
+	}
+}
+
+// Where pits differ the design rests on the shallowest until another is named: then depth and spacing are that one's,
+// pipes still lie on the layer where it comes up, and the finding says both ways and leads back.
+func TestPitTheDrainsAreDesignedFor(t *testing.T) {
+	in := wet(t, "hazelnut", 150, 0.02, tilted)
+	pl := geo.LocalPlane(in.Block.Boundary)
+	for i, x := range []float64{-60, 20, 60} {
+		at := pl.From(geo.XY{X: x})
+		in.Block.Pits[i].At = &at
+	}
+	in.Block.Pits[0].Layers[1].BottomCm, in.Block.Pits[0].Layers[2].TopCm = 112, 112
+	in.Block.Drains.DitchM = p(2)
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	first := compute(t, in)
+	n := notes(first, "drain.pits-differ")
+	if first.Drains.DepthM != 1.12 || first.Drains.Soil.Pit != "A" || n == nil || n.Remedies[0].Label != "Design for B" || !strings.Contains(n.Sentence, "1.12") || !strings.Contains(n.Sentence, "1.50") {
+		t.Fatalf("%.2f on %s: %+v", first.Drains.DepthM, first.Drains.Soil.Pit, n)
+	}
+	in.Block.Drains.Pit = n.Remedies[0].Patch["drains"].(map[string]any)["pit"].(string)
+	then := compute(t, in)
+	d := then.Drains
+	if d.Soil.Pit != "B" || d.DepthM <= 1.12 || d.SpacingM <= first.Drains.SpacingM {
+		t.Errorf("for B: %.2f m deep, %.1f apart; for A %.2f, %.1f", d.DepthM, d.SpacingM, first.Drains.DepthM, first.Drains.SpacingM)
+	}
+	shallow, deep := math.Inf(1), 0.0
+	for _, x := range d.Network.Laterals {
+		for _, s := range x.Section {
+			if s.Invert < s.Layer-0.051 && notes(then, "drain.trouble-layer") == nil {
+				t.Fatalf("%s lies in the clay at %.0f, %.0f and nothing is said", x.ID, s.X, s.Y)
+			}
+			if s.X < -50 {
+				shallow = math.Min(shallow, s.Ground-s.Layer)
+			}
+			deep = math.Max(deep, s.Ground-s.Invert)
+		}
+	}
+	if shallow > 1.3 || deep < d.DepthM-0.02 {
+		t.Errorf("the layer comes up to %.2f by A, the deepest pipe lies at %.2f", shallow, deep)
+	}
+	if n = notes(then, "drain.pits-differ"); n == nil || !strings.Contains(n.Sentence, "too far apart") || n.Remedies[0].Label != "Design for A" || n.Remedies[0].Patch["drains"].(map[string]any)["pit"] != nil {
+		t.Errorf("%+v", n)
+	}
+	in.Block.Pits[0].At = nil
+	if n = notes(compute(t, in), "drain.pits-differ"); !strings.Contains(n.Sentence, "Place the pits") {
+		t.Errorf("%+v", n)
+	}
+	// a pit that is gone is no longer asked
+	in.Block.Drains.Pit = "Z"
+	if d := compute(t, in).Drains; d.Soil.Pit != "A" {
+		t.Errorf("on %s", d.Soil.Pit)
+	}
+	for i := range in.Block.Pits {
+		in.Block.Pits[i].Layers[1].BottomCm, in.Block.Pits[i].Layers[2].TopCm = 140, 140
+	}
+	if n = notes(compute(t, in), "drain.pits-differ"); n != nil {
+		t.Errorf("pits that agree: %s", n.Sentence)
 	}
 }

@@ -27,8 +27,14 @@ type DrainSoil struct {
 	second  *drainage.TwoLayers
 }
 
-// governing is the pit a design rests on: the one whose water is stopped at the least depth, else the wettest.
+// governing is the pit a design rests on: the one that was said, or the one whose water is stopped at the least depth,
+// else the wettest.
 func (c *computation) governing() (int, bool) {
+	for i, p := range c.in.Block.Pits {
+		if p.Name != "" && p.Name == c.in.Block.drainChoice().Pit {
+			return i, true
+		}
+	}
 	best, depth := 0, math.Inf(1)
 	for i, v := range c.p.Soil.Pits {
 		at := 1000 + v.Wetness.DepthCm
@@ -112,6 +118,25 @@ func (c *computation) layer() func(x, y float64) float64 {
 		}
 		return math.Min(most, sum/weights)
 	}
+}
+
+// spread are the pits in which water is stopped soonest and latest, by depth in m; one in which nothing stops it
+// counts at its bottom.
+func (c *computation) spread() (soonest, latest int, from, to float64) {
+	from, to = math.Inf(1), math.Inf(-1)
+	for i := range c.in.Block.Pits {
+		depth := c.p.Soil.Pits[i].BottomCm / 100
+		if r := c.stops(i); r != nil {
+			depth = r.TopCm / 100
+		}
+		if depth < from {
+			soonest, from = i, depth
+		}
+		if depth > to {
+			latest, to = i, depth
+		}
+	}
+	return
 }
 
 // slab is a layer or a part of one: its permeability in m/day and where it lies, m.

@@ -1361,6 +1361,7 @@ export interface components {
             dischargeMm?: number;
             irrigationMm?: number;
             irrigationDays?: number;
+            pit?: string;
             depthM?: number;
             spacingM?: number;
             angleDeg?: number;

@@ -38,6 +38,17 @@ export function TableSection({ plan, doc, draft }: StepProps) {
           value={w.spacingM || d.spacingM || undefined}
           keep={(v) => keep({ spacingM: v ?? null })}
         />
+        {doc.block.pits!.length > 1 && (
+          <Pick
+            label="On the soil of"
+            value={w.pit ?? ""}
+            options={[
+              { id: "", words: w.pit ? "the pit that stops water soonest" : `${d.soil.pit}, which stops water soonest` },
+              ...doc.block.pits!.map((p) => ({ id: p.name, words: p.name })),
+            ]}
+            keep={(v) => keep({ pit: v || null })}
+          />
+        )}
         <Pick
           label="Designed for"
           value={d.discharges.find((x) => x.taken)?.id ?? "practice"}

@@ -205,7 +205,7 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 		return
 	}
 	d.Network = c.view(n, line, suggested, len(l.Drawn) > 0, d.SpacingM)
-	if len(n.Missed) > 0 && len(l.Drawn) == 0 && !l.Alone && n.Missed[0].AreaM2 > 0.01*n.BlockM2 {
+	if !c.in.Brief && len(n.Missed) > 0 && len(l.Drawn) == 0 && !l.Alone && n.Missed[0].AreaM2 > 0.01*n.BlockM2 {
 		if b := drainage.SuggestBranch(c.xy(), l, n.Missed[0], c.heightAt); b != nil {
 			d.branch = c.pointsOf(b)
 		}

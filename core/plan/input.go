@@ -201,6 +201,7 @@ type Input struct {
 	Today    civil.Date
 	Land     *Land         // the lie of the block; nil where no heights are known
 	Climate  *climate.Site // of the estate's record; nil is worked out from the monthly normals
+	Brief    bool          // leave out remedies that take long to find: for many blocks at once
 	Weigh    bool          // design the ways not taken at the forks of the ground too
 }
 

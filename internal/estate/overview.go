@@ -73,7 +73,7 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 	for _, d := range docs {
 		b := InShort{ID: d.ID, Revision: d.Revision, Number: d.Block.Number, Name: d.Block.Name, Stage: plan.Empty, Boundary: d.Block.Boundary,
 			Years: []YearInShort{}, Findings: []finding.Finding{}}
-		p, err := s.compute(ctx, e.Estate, d.ID, d.Block, nil)
+		p, err := s.brief(ctx, e.Estate, d)
 		if err != nil {
 			b.Problem = err.Error()
 			out.Blocks = append(out.Blocks, b)
@@ -141,7 +141,7 @@ func (s *Service) Jobs(ctx context.Context, from, to civil.Date) ([]EstateJob, e
 	}
 	out := []EstateJob{}
 	for _, d := range docs {
-		p, err := s.compute(ctx, e.Estate, d.ID, d.Block, nil)
+		p, err := s.brief(ctx, e.Estate, d)
 		if err != nil {
 			continue // the overview says why
 		}

@@ -424,6 +424,16 @@ func (s *Service) compute(ctx context.Context, e plan.Estate, id string, b plan.
 	return plan.Compute(in, tr)
 }
 
+// brief is compute for the plans of many blocks at once.
+func (s *Service) brief(ctx context.Context, e plan.Estate, d BlockDoc) (*plan.Plan, error) {
+	in, err := s.input(ctx, e, d.ID, d.Block)
+	if err != nil {
+		return nil, err
+	}
+	in.Brief = true
+	return plan.Compute(in, nil)
+}
+
 func (s *Service) input(ctx context.Context, e plan.Estate, id string, b plan.Block) (plan.Input, error) {
 	in := plan.Input{Estate: e, BlockID: id, Block: b, Today: s.today()}
 	if err := s.ground(ctx, &in); err != nil {

@@ -133,7 +133,12 @@ func (c *computation) step(path, label, formula, sub string, v float64, q units.
 func (c *computation) text(v float64, q units.Quantity) string { return units.Text(v, q, c.sys) }
 
 // length is a height or distance of some metres in the reader's units.
-func (c *computation) length(m float64) string { return c.text(m, units.Height) }
+func (c *computation) length(m float64) string {
+	if m >= 100 {
+		return c.text(m, units.Distance)
+	}
+	return c.text(m, units.Height)
+}
 
 // ground measures the block.
 func (c *computation) ground() {

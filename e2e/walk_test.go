@@ -176,3 +176,36 @@ func TestUndoIsOfWhatStandsLast(t *testing.T) {
 	// seen now, it can be undone
 	must(t, page.Wait(`document.querySelector("button[title='Changed notes of Orchard Foot']")`), page.Press("Undo"), page.Says("Undone: Changed notes of Orchard Foot"))
 }
+
+// A field left right after undo is made on what the undo left: neither waits for the other to be shown, nobody is asked
+// whose change holds, and nothing is lost.
+func TestUndoAndAFieldInOneBreath(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	foot := blocks(t, prog.URL)["Orchard Foot"]
+	page := open(t, prog.URL, 1280, 900)
+	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Water table"), page.Type("Drain depth", "1"), page.Wait(figureValue("drain.depth")+` === "1.00"`), page.Wait(`[...document.querySelectorAll("button")].find((b) => b.textContent === "Undo" && !b.disabled)`))
+	if _, err := drive.Eval[bool](page, `(() => {
+		[...document.querySelectorAll("button")].find((b) => b.textContent === "Undo").click();
+		const e = [...document.querySelectorAll("input")].find((e) => (e.labels?.[0]?.textContent ?? "").trim().startsWith("Spacing"));
+		e.focus();
+		Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(e, "8");
+		e.dispatchEvent(new Event("input", {bubbles: true}));
+		e.blur();
+		return true;
+	})()`); err != nil {
+		t.Fatal(err)
+	}
+	must(t, page.Wait(figureValue("drain.depth")+` === "1.12"`), page.Wait(figureValue("drain.spacing")+` === "8.00"`))
+	var d struct {
+		Block struct {
+			Drains struct{ DepthM, SpacingM float64 }
+		}
+	}
+	ask(t, "GET", prog.URL+"/api/v1/blocks/"+foot.ID, "", nil, &d)
+	if d.Block.Drains.DepthM != 0 || d.Block.Drains.SpacingM != 8 {
+		t.Errorf("%+v", d.Block.Drains)
+	}
+	if asked, err := drive.Eval[bool](page, `!!document.querySelector("[role=dialog]")`); err != nil || asked {
+		t.Errorf("somebody is asked: %v", err)
+	}
+}

@@ -155,6 +155,18 @@ export const read = {
   history: () => take(api.GET("/history")),
 };
 
+let line: Promise<unknown> = Promise.resolve();
+
+/**
+ * inTurn makes one change after the other, each from what the one before left: two fields left in quick succession are
+ * two changes, a field left right after an undo is made on what the undo left.
+ */
+export function inTurn<T>(change: () => Promise<T>): Promise<T> {
+  const next = line.then(change, change);
+  line = next.catch(() => undefined);
+  return next;
+}
+
 /** latest is the newest state of a block that this page has seen. */
 export const latest = (doc: BlockDoc) => queryClient.getQueryData<BlockDoc>(["block", doc.id]) ?? doc;
 

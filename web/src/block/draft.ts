@@ -1,5 +1,17 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, changed, latest, patchBlock, Stale, take, type Block, type BlockDoc, type Patch, type Plan } from "../api/client";
+import {
+  api,
+  changed,
+  inTurn,
+  latest,
+  patchBlock,
+  Stale,
+  take,
+  type Block,
+  type BlockDoc,
+  type Patch,
+  type Plan,
+} from "../api/client";
 import { say, sayError } from "../shell/Notices";
 
 /**
@@ -55,9 +67,6 @@ export function useDraft(doc: BlockDoc | undefined) {
     setError(undefined);
   }, []);
 
-  // One change after the other, each made from what the one before left: two fields left in quick succession
-  // are two changes, and the second does not undo the first.
-  const line = useRef<Promise<unknown>>(Promise.resolve());
   const run = useCallback(
     async (make: Patch | ((b: Block) => Patch), done?: string) => {
       if (!doc) return false;
@@ -83,11 +92,7 @@ export function useDraft(doc: BlockDoc | undefined) {
     [doc, drop],
   );
   const commit = useCallback(
-    (make: Patch | ((b: Block) => Patch), done?: string): Promise<boolean> => {
-      const next = line.current.then(() => run(make, done));
-      line.current = next;
-      return next;
-    },
+    (make: Patch | ((b: Block) => Patch), done?: string): Promise<boolean> => inTurn(() => run(make, done)),
     [run],
   );
 

@@ -1,7 +1,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useEffect, useState } from "react";
 import { Link, NavLink } from "react-router";
-import { changed, person, read, useHistory, write, type Schema } from "../api/client";
+import { changed, inTurn, person, read, useHistory, write, type Schema } from "../api/client";
 import { day } from "../units";
 import { useKeys } from "./keyboard";
 import { say, sayError } from "./Notices";
@@ -42,20 +42,21 @@ export function TopBar({
   const canUndo = last && !/^(Began|Loaded)/.test(last.what);
   // What is undone is what stands last when the button is pressed, also a change so fresh that it is not shown yet;
   // but never one of somebody else's that the reader has not seen.
-  const undo = async () => {
-    if (!canUndo) return;
-    try {
-      const now = standing(await read.history()) ?? last;
-      if (now.id !== last.id && now.who !== person.get())
-        throw new Error(`Meanwhile ${now.who || "somebody"} made a change: ${now.what}. Look at it before you undo.`);
-      await write.undo(now.id);
-      say(`Undone: ${now.what}`);
-    } catch (e) {
-      sayError(e);
-    } finally {
-      void changed();
-    }
-  };
+  const undo = () =>
+    inTurn(async () => {
+      if (!canUndo) return;
+      try {
+        const now = standing(await read.history()) ?? last;
+        if (now.id !== last.id && now.who !== person.get())
+          throw new Error(`Meanwhile ${now.who || "somebody"} made a change: ${now.what}. Look at it before you undo.`);
+        await write.undo(now.id);
+        say(`Undone: ${now.what}`);
+      } catch (e) {
+        sayError(e);
+      } finally {
+        await changed();
+      }
+    });
   useKeys({ u: () => void undo() });
   return (
     <header className="no-print flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b-[1.5px] border-ink px-4 py-2.5">

@@ -179,6 +179,10 @@ func (c *computation) judgeSpacing(d DrainPlan, note noter) {
 	if d.Spacings[2] > 2*d.Spacings[0] {
 		note("range", finding.Watch, "Permeability", fmt.Sprintf("By %s the spacing lies anywhere from %s to %s. Auger holes, one for every %s to %s and five in each soil, narrow it before pipe is bought.", d.Soil.From, c.text(d.Spacings[0], units.Spacing), c.text(d.Spacings[2], units.Spacing), c.text(2e4, units.Area), c.text(4e4, units.Area)), "method DRN-3, common practice")
 	}
+	if d.Spacings[1] > widestM {
+		note("permeable", finding.Know, "Spacing", fmt.Sprintf("This soil lets so much water through that drains could lie further apart than %s; they are laid so, and one drain along the wet side may do. Check the permeability with an auger hole before any is bought.", c.text(widestM, units.Distance)), "method DRN-5, common practice",
+			finding.Remedy{Label: "Drain the wet part only", Patch: takeRemedy("local")})
+	}
 	if d.SpacingM < 5 {
 		note("close", finding.Watch, "Spacing", fmt.Sprintf("Drains %s apart cost more than beds that do the same.", c.text(d.SpacingM, units.Spacing)), "method DRN-1, common practice", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})
 	}

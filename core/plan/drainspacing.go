@@ -38,6 +38,10 @@ type TableMonth struct {
 	MidM     float64   `json:"midM"`
 }
 
+// widestM is the greatest spacing a network is laid at unasked: beyond it the soil drains itself to any ditch, and a
+// single drain does as much (common practice).
+const widestM = 100
+
 // closestM is the least spacing a network is laid at unasked; beds cost less (common practice).
 const closestM = 3
 
@@ -106,7 +110,7 @@ func (c *computation) drainSpacing(d *DrainPlan, choice DrainChoice) {
 	}
 	d.SpacingM = choice.SpacingM
 	if d.SpacingM == 0 {
-		d.SpacingM = math.Max(2, math.Min(100, math.Floor(2*d.Spacings[1])/2))
+		d.SpacingM = math.Max(2, math.Min(widestM, math.Floor(2*d.Spacings[1])/2))
 	}
 	hours := func(f float64) float64 {
 		g := d.field(f)

@@ -141,3 +141,19 @@ func TestOtherDepthsAreWeighed(t *testing.T) {
 		t.Error("weighing depths changed the design")
 	}
 }
+
+// Soil so open that the formula asks for nothing sensible is drained at 100 m at most, and that is said.
+func TestSoilThatDrainsItself(t *testing.T) {
+	in := wet(t, "hazelnut", 0, 0.02, tilted)
+	in.Block.Drains.KMDay = 45
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	p := compute(t, in)
+	n := notes(p, "drain.permeable")
+	if p.Drains.SpacingM != widestM || p.Drains.Spacings[1] <= widestM || n == nil || !strings.Contains(n.Sentence, "100") || n.Remedies[0].Label != "Drain the wet part only" {
+		t.Errorf("%.0f m of %.0f: %+v", p.Drains.SpacingM, p.Drains.Spacings[1], n)
+	}
+	in.Block.Drains.KMDay = 0.5
+	if p = compute(t, in); p.Drains.SpacingM >= widestM || notes(p, "drain.permeable") != nil {
+		t.Errorf("loam of 0.5 m a day: %.0f m apart", p.Drains.SpacingM)
+	}
+}

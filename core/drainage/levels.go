@@ -68,6 +68,9 @@ func (n *Network) marks(of int) []float64 {
 	return marks
 }
 
+// Level is the invert of the collector at a chainage from its outlet; beyond its last junction that of the junction.
+func (n *Network) Level(s float64) float64 { return n.level(n.Mains[0].ID, s) }
+
 // level is the invert of a line at a chainage.
 func (n *Network) level(main string, s float64) float64 {
 	level := n.OutletM

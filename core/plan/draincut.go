@@ -6,6 +6,7 @@ import (
 
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
+	"slowroot/core/geo"
 	"slowroot/core/units"
 	"slowroot/core/working"
 )
@@ -13,9 +14,10 @@ import (
 // interceptorID names an interceptor beside a network.
 const interceptorID = "I"
 
-// interceptor is a drain across the slope that stops water before it enters (method DRN-13): on the layer
-// where the machine reaches it, sized for all it catches along its whole length.
-func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
+// interceptor is a drain across the slope that stops water before it enters (method DRN-13): on the layer where the
+// machine reaches it and its outlet lets it, sized for all it catches along its whole length. outlet is the level it
+// runs into, NaN where it has an outlet of its own.
+func (c *computation) interceptor(d *DrainPlan, choice DrainChoice, outlet float64) {
 	line, suggested, ok := c.lineFor("interceptor", choice.Interceptor, d.SpacingM)
 	s := d.Soil
 	if !ok || s == nil {
@@ -24,14 +26,20 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
 	mid, _ := drainage.At(line, drainage.Length(line)/2)
 	i, _ := c.nearest(mid[0], mid[1])
 	t := c.task(d, choice, line)
+	t.Q, t.LeastGrade, t.Open = 0, 0.002, choice.CutOpen
 	t.DepthM = c.in.Block.machineReach()
 	layer := t.DepthM + 0.5 // assumed where none was seen: it goes on half a metre below the drain
-	depth := t.DepthM
 	if c.stops(i) != nil {
 		layer = t.Layer(mid[0], mid[1])
-		depth = math.Min(depth, layer)
 	} else {
 		t.Layer = nil // the pit nearest to it saw none
+	}
+	if t.OutletM = outlet; math.IsNaN(outlet) && d.Taken == "interceptor" && choice.DitchM != nil {
+		if *choice.DitchM <= 0 {
+			d.Refused = noOutlet
+			return
+		}
+		t.OutletM = c.heightAt(line[0][0], line[0][1]) - math.Min(*choice.DitchM-drainage.OutletClearM, math.Min(t.DepthM, layer))
 	}
 	wet := layer / 2
 	if d.WetFrom != "" {
@@ -41,12 +49,26 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
 	if s.From == "texture" {
 		k = meanK(c.slabs(i, wet, layer))
 	}
-	slope, length := c.in.Land.Lie.SlopePct/100, drainage.Length(line)
-	d.CatchM3Day = drainage.Interceptor(k, slope, layer-wet, layer-depth) * length
-	t.Q, t.ExtraM3S, t.LeastGrade = 0, d.CatchM3Day/86400, 0.002
-	t.OutletM, t.Open = math.NaN(), choice.CutOpen // its own outlet, at its own depth
-	n, err := drainage.Design(c.xy(), drainage.Layout{Name: interceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
+	design := func() (*drainage.Network, error) {
+		return drainage.Design(c.xy(), drainage.Layout{Name: interceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
+	}
+	n, err := design()
 	if err != nil {
+		d.cannot = err
+		return
+	}
+	slope, length, passes := c.in.Land.Lie.SlopePct/100, drainage.Length(line), 0.0
+	for _, r := range n.Reaches {
+		deep := layer // of what stops the water, along this reach
+		if p := r.Points[0]; t.Layer != nil {
+			deep = t.Layer(p[0], p[1])
+		}
+		passes += math.Max(0, math.Min(deep-wet, deep-r.MeanCutM)) * r.LengthM / length
+	}
+	d.CatchM3Day = drainage.Interceptor(k, slope, layer-wet, passes) * length
+	d.caught = d.CatchM3Day / math.Max(1e-12, drainage.Interceptor(k, slope, layer-wet, 0)*length)
+	t.ExtraM3S = d.CatchM3Day / 86400
+	if n, err = design(); err != nil {
 		d.cannot = err
 		return
 	}
@@ -54,9 +76,62 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice) {
 	d.catch = func() {
 		c.figure(Figure{Path: "drain.catch", Step: "drains", Label: "Caught by the interceptor", Quantity: units.Outflow, Value: d.CatchM3Day / 86400, Origin: working.Computed, Note: "seepage through the wet layer, along its whole length"})
 		if c.tr.On("drain.catch") {
-			c.step("drain.catch", "Caught by the interceptor", "K · slope · (wet thickness − what passes below) · length", fmt.Sprintf("%.3f m/day · %.4f · (%.2f − %.2f) m · %.0f m / 86 400", k, slope, layer-wet, layer-depth, length), d.CatchM3Day/86400, units.Outflow, "method DRN-13, Darcy",
+			c.step("drain.catch", "Caught by the interceptor", "K · slope · (wet thickness − what passes below) · length", fmt.Sprintf("%.3f m/day · %.4f · (%.2f − %.2f) m · %.0f m / 86 400", k, slope, layer-wet, passes, length), d.CatchM3Day/86400, units.Outflow, "method DRN-13, Darcy",
 				c.num("slope", slope, units.Grade, working.Computed, "", ""), c.num("wet from", wet, units.Spacing, working.Computed, "", ""), c.num("layer or lower end", layer, units.Spacing, working.Computed, "", ""))
 		}
+	}
+}
+
+// joined reports that the interceptor begins at the head of a collector.
+func joined(cut *NetworkView, line []drainage.XY) bool {
+	if cut == nil || len(cut.Line) == 0 {
+		return false
+	}
+	head := line[len(line)-1]
+	return math.Hypot(cut.Line[0][0]-head[0], cut.Line[0][1]-head[1]) < 8
+}
+
+// daylight is how far down the slope a closed pipe from a point at a level has to be led, at a fall of 0.5 %, until it
+// comes out of the ground; not ok within 300 m or the heights that are known.
+func (c *computation) daylight(at drainage.XY, level float64) (float64, bool) {
+	const step, fall = 2.0, 0.005
+	for s := 0.0; s < 300; s += step {
+		z := c.heightAt(at[0], at[1])
+		if math.IsNaN(z) {
+			return 0, false
+		}
+		if z <= level-fall*s {
+			return s, true
+		}
+		gx, gy := c.heightAt(at[0]+step, at[1])-c.heightAt(at[0]-step, at[1]), c.heightAt(at[0], at[1]+step)-c.heightAt(at[0], at[1]-step)
+		g := math.Hypot(gx, gy)
+		if !(g > 1e-6) {
+			return 0, false
+		}
+		at = drainage.XY{at[0] - step*gx/g, at[1] - step*gy/g}
+	}
+	return 0, false
+}
+
+// judgeCut says where an interceptor's water goes and how much of what comes it catches.
+func (c *computation) judgeCut(d DrainPlan, choice DrainChoice, note noter) {
+	cut := d.Cut
+	first := cut.Reaches[0].Section[0]
+	lead := ""
+	if far, ok := c.daylight(cut.Line[0], cut.OutletM); ok && far > 0 {
+		lead = fmt.Sprintf(" A closed pipe led %s straight down the slope at 0.5 %% comes out of the ground.", c.text(far, units.Distance))
+	}
+	own := d.Network == nil || !joined(cut, d.Network.Line)
+	switch {
+	case own && d.Network != nil:
+		head := d.Network.LineAt[len(d.Network.LineAt)-1]
+		note("cut-outlet", finding.Mend, "Interceptor", fmt.Sprintf("The interceptor ends %s below the ground and runs nowhere yet.", c.text(first.Ground-cut.OutletM, units.Spacing))+lead, "method DRN-13, common practice",
+			finding.Remedy{Label: "Lead it into the collector", Patch: drainPatch(map[string]any{"interceptor": append([]geo.Point{head}, cut.LineAt[1:]...)})})
+	case own && choice.DitchM == nil:
+		note("cut-outlet", finding.Mend, "Interceptor", fmt.Sprintf("How deep the water of the ditch stands below the ground at the end of the interceptor is not known; it is taken as deep as the drain, %s.", c.text(first.Ground-cut.OutletM, units.Spacing))+lead, "method DRN-13, common practice")
+	}
+	if d.caught < 0.7 {
+		note("cut-high", finding.Watch, "Interceptor", fmt.Sprintf("It catches %.0f %% of what seeps in, the rest passes below: its outlet lies %s down, and from there it can only rise. Lower the outlet.", 100*d.caught, c.text(first.Ground-cut.OutletM, units.Spacing))+lead, "method DRN-13, Darcy")
 	}
 }
 

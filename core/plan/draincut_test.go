@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"slowroot/core/drainage"
+	"slowroot/core/finding"
 	"slowroot/core/geo"
 )
 
@@ -104,5 +105,76 @@ func TestDitchAboveTheBlock(t *testing.T) {
 	}
 	if !weighed {
 		t.Error("the ditch is not weighed")
+	}
+}
+
+// An interceptor lies no lower than its outlet lets it: with the ditch's water 1.0 m down it begins 0.7 m deep and gains
+// 0.1 % of the way against ground that rises 0.3 %; what it catches follows by hand, and the lead that would let it lie
+// on the layer is said. Without an outlet none is laid; where the ditch was not measured that is asked.
+func TestInterceptorAndItsOutlet(t *testing.T) {
+	in := wet(t, "hazelnut", 120, 0.02, func(x, y float64) float64 { return 50 + 0.06*y })
+	in.Block.Drains.Source, in.Block.Drains.KMDay, in.Block.Drains.DitchM = "seepage", 1.2, p(1.0)
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "interceptor"}}
+	plan := compute(t, in)
+	d := plan.Drains
+	ground := d.Cut.Reaches[0].Section[0].Ground
+	if math.Abs(d.Cut.OutletM-(ground-0.7)) > 1e-9 {
+		t.Errorf("the outlet lies %.2f m down", ground-d.Cut.OutletM)
+	}
+	passes, length := 0.0, 0.0
+	for _, r := range d.Cut.Reaches {
+		for i, s := range r.Section {
+			if i > 0 {
+				a := r.Section[i-1]
+				passes += (1.2 - (a.Ground-a.Invert+s.Ground-s.Invert)/2) * (s.S - a.S)
+				length += s.S - a.S
+			}
+			if s.Invert < d.Cut.OutletM-1e-9 {
+				t.Errorf("%s lies below the outlet", r.ID)
+			}
+		}
+	}
+	if want := 1.2 * 0.06 * (0.9 - passes/length) * length; math.Abs(d.CatchM3Day-want) > 0.01*want || passes/length < 0.3 {
+		t.Errorf("it catches %.2f m³ a day, by hand %.2f; %.2f m pass below", d.CatchM3Day, want, passes/length)
+	}
+	n := notes(plan, "drain.cut-high")
+	if n == nil || !strings.Contains(n.Sentence, "0.70\u00a0m down") || !strings.Contains(n.Sentence, "comes out of the ground") {
+		t.Errorf("%+v", n)
+	}
+	// 1.20 m deep on 6 %: a pipe at 0.5 % is out after 1.2 / 0.055 = 21.8 m, found in steps of 2 m
+	in.Block.Drains.DitchM = nil
+	plan = compute(t, in)
+	if n := notes(plan, "drain.cut-outlet"); n == nil || !strings.Contains(n.Sentence, "1.20\u00a0m") || !strings.Contains(n.Sentence, "led 22\u00a0m") || notes(plan, "drain.cut-high") != nil {
+		t.Errorf("%+v", n)
+	}
+	in.Block.Drains.DitchM = p(0)
+	plan = compute(t, in)
+	if n := notes(plan, "drain.refused"); n == nil || n.Weight != finding.Stops || plan.Drains.Cut != nil || !strings.Contains(n.Sentence, "no outlet") {
+		t.Errorf("%+v %v", n, plan.Drains.Cut)
+	}
+}
+
+// Beside a field's drains an interceptor that ends nowhere is led into the collector by its remedy, and never lies lower
+// than what it runs into.
+func TestInterceptorBesideDrains(t *testing.T) {
+	in := wet(t, "hazelnut", 130, 0.02, func(x, y float64) float64 { return 50 + 0.05*y + 0.004*x })
+	in.Block.Drains.KMDay = 1.2
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "herringbone"}}
+	pl := geo.LocalPlane(in.Block.Boundary)
+	in.Block.Drains.Interceptor = []geo.Point{pl.From(geo.XY{X: -60, Y: 50}), pl.From(geo.XY{X: 60, Y: 54})}
+	first := compute(t, in)
+	n := notes(first, "drain.cut-outlet")
+	if n == nil || !strings.Contains(n.Sentence, "runs nowhere yet") || n.Remedies[0].Label != "Lead it into the collector" {
+		t.Fatalf("%+v", n)
+	}
+	in.Block.Drains.Interceptor = n.Remedies[0].Patch["drains"].(map[string]any)["interceptor"].([]geo.Point)
+	then := compute(t, in)
+	d := then.Drains
+	head := d.Network.Level(drainage.Length(d.Network.Line))
+	if notes(then, "drain.cut-outlet") != nil || d.Cut.OutletM < head-1e-9 {
+		t.Errorf("it ends at %.2f, the head of the collector lies at %.2f: %+v", d.Cut.OutletM, head, notes(then, "drain.cut-outlet"))
+	}
+	if math.Abs(d.Network.FlowM3S-first.Drains.Network.FlowM3S-d.CatchM3Day/86400) > 1e-9 || d.CatchM3Day <= 0 {
+		t.Errorf("%.6f m³/s with its %.2f m³ a day, %.6f without", d.Network.FlowM3S, d.CatchM3Day, first.Drains.Network.FlowM3S)
 	}
 }

@@ -45,6 +45,10 @@ func (c *computation) judgeDrains() {
 				finding.Remedy{Label: "Lie at " + c.text(most.DepthM, units.Spacing), Patch: drainPatch(map[string]any{"depthM": nil})})
 		}
 	}
+	if d.Taken == "interceptor" && d.Refused == noOutlet {
+		note("refused", finding.Stops, "Interceptor", "No interceptor can be laid: "+noOutlet+".", "method DRN-1, common practice")
+		return
+	}
 	if field && d.Refused != "" {
 		note("refused", finding.Stops, "Drain depth", fmt.Sprintf("No pipe can be laid: %s.", d.Refused), "method DRN-4, common practice", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})
 		return
@@ -70,8 +74,12 @@ func (c *computation) judgeDrains() {
 	if d.Network != nil && field {
 		c.judgeSpacing(d, note)
 	}
-	if d.Taken == "diversion" && d.Cut != nil {
+	switch {
+	case d.Cut == nil || len(d.Cut.Reaches) == 0:
+	case d.Taken == "diversion":
 		c.judgeDiversion(d, note)
+	default:
+		c.judgeCut(d, choice, note)
 	}
 	if d.Bed != nil {
 		c.judgeBeds(d.Bed)

@@ -76,7 +76,7 @@ func (c *computation) drainDesign(d *DrainPlan, choice DrainChoice) {
 	case d.Taken == "diversion":
 		c.diversion(d, choice)
 	case d.Taken == "interceptor" || len(choice.Interceptor) > 1:
-		c.interceptor(d, choice)
+		c.interceptor(d, choice, math.NaN())
 	}
 	switch d.Taken {
 	case "gridiron", "herringbone", "local", "ditches":
@@ -196,13 +196,22 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 	}
 	t := c.task(d, choice, line)
 	t.Open = d.Taken == "ditches"
-	if d.Cut != nil && len(d.Cut.Line) > 0 && math.Hypot(d.Cut.Line[0][0]-line[len(line)-1][0], d.Cut.Line[0][1]-line[len(line)-1][1]) < 8 {
+	into := joined(d.Cut, line)
+	if into {
 		t.ExtraM3S = d.CatchM3Day / 86400 // the interceptor runs into the head of the collector
 	}
 	n, err := drainage.Design(c.xy(), l, t)
 	if err != nil {
 		d.cannot = err
 		return
+	}
+	if head := n.Level(drainage.Length(line)); into && d.Cut.OutletM < head-1e-9 {
+		c.interceptor(d, choice, head) // it cannot lie lower than what it runs into
+		t.ExtraM3S = d.CatchM3Day / 86400
+		if n, err = drainage.Design(c.xy(), l, t); err != nil {
+			d.cannot = err
+			return
+		}
 	}
 	d.Network = c.view(n, line, suggested, len(l.Drawn) > 0, d.SpacingM)
 	if !c.in.Brief && len(n.Missed) > 0 && len(l.Drawn) == 0 && !l.Alone && n.Missed[0].AreaM2 > 0.01*n.BlockM2 {

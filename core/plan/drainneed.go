@@ -80,6 +80,9 @@ func (c *computation) roots() float64 {
 	return 0.8
 }
 
+// noOutlet is why nothing is designed without one.
+const noOutlet = "there is no outlet: a drain that runs nowhere is not designed"
+
 // drainDepth finds how deep a drain may lie and what decides it (method DRN-4).
 func (c *computation) drainDepth(d *DrainPlan, choice DrainChoice) {
 	// deeper than this gives the roots nothing; a crop that wants the water below its roots still needs the head
@@ -118,7 +121,7 @@ func (c *computation) drainDepth(d *DrainPlan, choice DrainChoice) {
 		d.noDitch = fmt.Sprintf("a drain at %s lies above or hardly below the water table of %s that is asked for", c.text(d.DepthM, units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing))
 	}
 	if choice.DitchM != nil && *choice.DitchM <= 0 {
-		d.noDitch, cover = "there is no outlet: a drain that runs nowhere is not designed", ""
+		d.noDitch, cover = noOutlet, ""
 	}
 	if d.Refused = d.noDitch; cover != "" {
 		d.Refused, d.bare = cover, true

@@ -42,6 +42,7 @@ type DrainPlan struct {
 	CatchM3Day float64           `json:"catchM3Day"`
 	CarriesM3S float64           `json:"carriesM3S"` // a diversion ditch, running full
 	fastest    float64           // in it, m/s
+	caught     float64           // share of what comes that an interceptor catches
 	catch      func()            // adds the figure of either
 	Bed        *BedPlan          `json:"bed,omitempty"`
 	Bill       []BillLine        `json:"bill"`

@@ -173,10 +173,10 @@ func TestSuggestedLines(t *testing.T) {
 			}
 		}
 	}
-	if l := Suggest("local", rect, func(x, y float64) float64 { return x + y }, 15, 225, &XY{1, 1}); l != nil {
+	if l := Suggest("local", rect, func(x, y float64) float64 { return x + y }, 15, 225, &Wet{At: XY{1, 1}}); l != nil {
 		t.Errorf("a wet spot at the outlet itself needs no drain: %v", l)
 	}
-	if l := Suggest("local", rect, func(x, y float64) float64 { return x + y }, 15, 225, &XY{90, 40}); len(l) != 2 || l[1] != (XY{90, 40}) {
+	if l := Suggest("local", rect, func(x, y float64) float64 { return x + y }, 15, 225, &Wet{At: XY{90, 40}}); len(l) != 2 || l[1] != (XY{90, 40}) {
 		t.Errorf("the local drain ends at %v", l)
 	}
 }

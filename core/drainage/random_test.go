@@ -174,3 +174,43 @@ func lawful(t *testing.T, n *Network, run int) {
 	}
 	near(t, "flow at the outlet", n.FlowM3S*86400/0.008, n.ReachedM2, 1e-6*n.BlockM2)
 }
+
+// An interceptor for a wet part lies just above it, a little longer than it is wide, wherever on the hill it is: every
+// way straight up from the wet ground crosses the line, and a ditch above the whole block takes no notice of it.
+func TestInterceptorAboveTheWetPart(t *testing.T) {
+	rnd := rand.New(rand.NewSource(5))
+	laid := 0
+	for run := range 60 {
+		rings, z := field(rnd)[:1], hill(rnd)
+		wet := Wet{At: XY{60*rnd.Float64() - 30, 60*rnd.Float64() - 30}, RadiusM: 15 + 25*rnd.Float64()}
+		f := falls(rings[0], z)
+		line := Suggest("interceptor", rings, z, 0, f, &wet)
+		whole := Suggest("interceptor", rings, z, 0, f, nil)
+		if other := Suggest("diversion", rings, z, 0, f, &wet); len(other) != len(whole) || other[0] != whole[0] {
+			t.Errorf("run %d: the ditch above the block moves with the wet part", run)
+		}
+		if d := dist(line[0], wet.At); d > 2.5*wet.RadiusM+5 {
+			continue // no room above it: the whole block's
+		}
+		laid++
+		above := 0
+		for _, p := range line {
+			if !within(p, rings) {
+				t.Errorf("run %d: %v lies outside", run, p)
+			}
+			if z(p[0], p[1]) > z(wet.At[0], wet.At[1]) {
+				above++
+			}
+		}
+		if above < len(line) || Length(line) > 3*wet.RadiusM {
+			t.Errorf("run %d: %d of %d points lie above the wet part, %.0f m for a radius of %.0f", run, above, len(line), Length(line), wet.RadiusM)
+		}
+		gx, gy := z(wet.At[0]+1, wet.At[1])-z(wet.At[0]-1, wet.At[1]), z(wet.At[0], wet.At[1]+1)-z(wet.At[0], wet.At[1]-1)
+		if _, hit := meets(wet.At, unit(XY{gx, gy}), line, 0.1); !hit {
+			t.Errorf("run %d: straight up from the wet part nothing is crossed", run)
+		}
+	}
+	if laid < 45 {
+		t.Errorf("only %d of 60 lie above the wet part", laid)
+	}
+}

@@ -5,23 +5,38 @@ import (
 	"sort"
 )
 
+// Wet is the wet part of a block, taken as a circle, metres.
+type Wet struct {
+	At      XY
+	RadiusM float64 // 0 where nobody said how large it is
+}
+
 // Suggest is a first line for the collector of a pattern on a block with known heights, the outlet first.
-// wet is where the wet spot of a local drain lies, nil the middle; falls the compass direction the block falls
+// wet is where a local drain leads to, nil the middle, and what an interceptor keeps the water from, nil or without a
+// radius the whole block; falls the compass direction the block falls
 // towards, degrees. It is a start to be dragged, not a
 // design: nothing here asks for cover or fall. Patterns are the ids of remedies; nil means that none fits.
-func Suggest(pattern string, rings [][]XY, ground func(x, y float64) float64, spacing, falls float64, wet *XY) []XY {
+func Suggest(pattern string, rings [][]XY, ground func(x, y float64) float64, spacing, falls float64, wet *Wet) []XY {
 	ring := dense(distinct(rings[0]), 15)
 	middle := centre(ring)
 	low := lowest(ring, ground)
 	switch pattern {
+	case "diversion":
+		return contour(rings, ground, falls)
 	case "interceptor":
+		if wet != nil && wet.RadiusM > 0 {
+			if line := above(rings, ground, *wet); line != nil {
+				return line
+			}
+		}
 		return contour(rings, ground, falls)
 	case "local":
-		if wet == nil {
-			wet = &middle
+		to := middle
+		if wet != nil {
+			to = wet.At
 		}
-		if out := inset(ring, low, 1); dist(out, *wet) >= 5 {
-			return []XY{out, *wet}
+		if out := inset(ring, low, 1); dist(out, to) >= 5 {
+			return []XY{out, to}
 		}
 		return nil
 	case "herringbone":
@@ -346,13 +361,7 @@ func contour(rings [][]XY, ground func(x, y float64) float64, falls float64) []X
 		}
 		middle := along(l[0], unit(sub(l[1], l[0])), dist(l[0], l[1])/2)
 		for _, way := range []float64{1, -1} {
-			d := XY{way * side[0], way * side[1]}
-			low, high := graded(middle, d, -acrossFall, ground, stays), graded(middle, XY{-d[0], -d[1]}, acrossFall, ground, stays)
-			var line []XY
-			for i := len(low) - 1; i > 0; i-- {
-				line = append(line, low[i])
-			}
-			if line = append(line, high...); Length(line) > 1.1*Length(best) {
+			if line := acrossFrom(middle, XY{way * side[0], way * side[1]}, ground, stays); Length(line) > 1.1*Length(best) {
 				best = line
 			}
 		}
@@ -367,6 +376,50 @@ func contour(rings [][]XY, ground func(x, y float64) float64, falls float64) []X
 		a, b = b, a
 	}
 	return []XY{a, b}
+}
+
+// upslopeM is how far above the wet line an interceptor lies (method DRN-13: 1 to 3 m).
+const upslopeM = 2
+
+// above is a line along the contour just upslope of the wet part and a little longer than it is wide, its lower end
+// first; nil where the block or the ground leaves no room for one.
+func above(rings [][]XY, ground func(x, y float64) float64, wet Wet) []XY {
+	gx, gy := ground(wet.At[0]+5, wet.At[1])-ground(wet.At[0]-5, wet.At[1]), ground(wet.At[0], wet.At[1]+5)-ground(wet.At[0], wet.At[1]-5)
+	if !(math.Hypot(gx, gy) > 0.02) { // 0.2 %
+		return nil
+	}
+	up := unit(XY{gx, gy})
+	var from XY
+	for d := wet.RadiusM + upslopeM; ; d -= 3 {
+		if d < 3 {
+			return nil
+		}
+		if from = along(wet.At, up, d); clear2m(from, up, rings) {
+			break
+		}
+	}
+	half := wet.RadiusM * 1.15
+	stays := func(p, u XY) bool { return dist(p, from) <= half && clear2m(p, u, rings) }
+	var best []XY
+	for _, d := range []XY{{-up[1], up[0]}, {up[1], -up[0]}} {
+		if line := acrossFrom(from, d, ground, stays); Length(line) > 1.1*Length(best) {
+			best = line
+		}
+	}
+	if Length(best) < math.Max(15, half/2) {
+		return nil
+	}
+	return straightenedTo(best, 0.75)
+}
+
+// acrossFrom is a graded line through a point, falling in the direction d, its lower end first.
+func acrossFrom(from, d XY, ground func(x, y float64) float64, stays func(p, u XY) bool) []XY {
+	low, high := graded(from, d, -acrossFall, ground, stays), graded(from, XY{-d[0], -d[1]}, acrossFall, ground, stays)
+	var line []XY
+	for i := len(low) - 1; i > 0; i-- {
+		line = append(line, low[i])
+	}
+	return append(line, high...)
 }
 
 // graded goes from a point along the ground so that it rises by fall for each metre, as nearly in the direction d as

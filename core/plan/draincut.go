@@ -73,6 +73,12 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice, outlet float
 		return
 	}
 	d.Cut = c.view(n, line, suggested, false, 0)
+	if suggested {
+		d.Cut.Why = "It is laid along the contour in the upper part of the block; bend it to where water is seen to enter."
+		if wet, pit := c.wetPart(); wet != nil && wet.RadiusM > 0 && math.Hypot(mid[0]-wet.At[0], mid[1]-wet.At[1]) < 2*wet.RadiusM {
+			d.Cut.Why = fmt.Sprintf("It is laid above the wet part, taken as a circle of %s across round %s; bend it to where the wet line was seen.", c.text(2*wet.RadiusM, units.Distance), pit)
+		}
+	}
 	d.catch = func() {
 		c.figure(Figure{Path: "drain.catch", Step: "drains", Label: "Caught by the interceptor", Quantity: units.Outflow, Value: d.CatchM3Day / 86400, Origin: working.Computed, Note: "seepage through the wet layer, along its whole length"})
 		if c.tr.On("drain.catch") {
@@ -144,7 +150,7 @@ const (
 // diversion is a ditch along the upper side that leads surface water past the block (method DRN-1). How much runs on in
 // a storm is not reckoned; what the ditch carries is.
 func (c *computation) diversion(d *DrainPlan, choice DrainChoice) {
-	line, suggested, ok := c.lineFor("interceptor", choice.Interceptor, 0)
+	line, suggested, ok := c.lineFor("diversion", choice.Interceptor, 0)
 	if !ok {
 		return
 	}

@@ -178,3 +178,50 @@ func TestInterceptorBesideDrains(t *testing.T) {
 		t.Errorf("%.6f m³/s with its %.2f m³ a day, %.6f without", d.Network.FlowM3S, d.CatchM3Day, first.Drains.Network.FlowM3S)
 	}
 }
+
+// Where a trench is 1.2 m deep or deeper, anywhere, the plan says that nobody enters it unshored; where it is not it does
+// not cry wolf. The other cautions stand in either.
+func TestDeepTrenchesAreCautioned(t *testing.T) {
+	for layer, deep := range map[float64]bool{0: true, 100: false, 130: true} {
+		in := wet(t, "hazelnut", layer, 0.02, func(x, y float64) float64 { return 50 + 0.06*y })
+		in.Block.Drains.Source, in.Block.Drains.KMDay, in.Block.Drains.DitchM = "seepage", 1.2, p(3)
+		in.Block.Decided = map[string]Choice{DrainFork: {Option: "interceptor"}}
+		for _, open := range []bool{false, true} {
+			in.Block.Drains.CutOpen = open
+			said := strings.Join(compute(t, in).Drains.Cautions, " ")
+			if strings.Contains(said, "nobody enters it unshored") != deep || !strings.Contains(said, "buried services") || !strings.Contains(said, "never enter a collapsing trench") {
+				t.Errorf("layer at %.0f cm, open %v: %s", layer, open, said)
+			}
+		}
+	}
+}
+
+// The interceptor suggested for a wet part lies above the pit that shows it, says what that rests on, and keeps to the
+// upper part of the block where nobody said how much is wet.
+func TestInterceptorForTheWetPart(t *testing.T) {
+	in := wet(t, "hazelnut", 120, 0.02, func(x, y float64) float64 { return 50 + 0.06*y })
+	in.Block.Drains.Source, in.Block.Drains.KMDay = "seepage", 1.2
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "interceptor"}}
+	pl := geo.LocalPlane(in.Block.Boundary)
+	at := pl.From(geo.XY{X: -40, Y: -40})
+	in.Block.Pits[0].At = &at
+	whole := compute(t, in).Drains.Cut
+	if !strings.Contains(whole.Why, "upper part of the block") {
+		t.Errorf("%s", whole.Why)
+	}
+	in.Block.Drains.WetPct = 8
+	part := compute(t, in).Drains
+	r := math.Sqrt(0.08 * compute(t, in).Ground.AreaM2 / math.Pi)
+	if !strings.Contains(part.Cut.Why, "round A") || drainage.Length(part.Cut.Line) > 3*r || drainage.Length(part.Cut.Line) >= drainage.Length(whole.Line) {
+		t.Errorf("%.0f m for a radius of %.0f, %.0f m for the whole: %s", drainage.Length(part.Cut.Line), r, drainage.Length(whole.Line), part.Cut.Why)
+	}
+	for _, q := range part.Cut.Line {
+		if q[1] < -40+r-6 || q[1] > -40+r+10 {
+			t.Errorf("it lies at %.0f north, the wet part ends at %.0f", q[1], -40+r)
+		}
+	}
+	in.Block.Drains.Interceptor = whole.LineAt
+	if drawn := compute(t, in).Drains.Cut; drawn.Suggested || drawn.Why != "" {
+		t.Errorf("a drawn line explains itself: %q", drawn.Why)
+	}
+}

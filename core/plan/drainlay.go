@@ -62,12 +62,22 @@ func (c *computation) suggest(remedy string, spacing float64) []drainage.XY {
 	if !c.known(nil) {
 		return nil
 	}
-	var wet *drainage.XY
-	if i, ok := c.governing(); ok && c.in.Block.Pits[i].At != nil {
-		p := c.lineOf([]geo.Point{*c.in.Block.Pits[i].At})[0]
-		wet = &p
-	}
+	wet, _ := c.wetPart()
 	return drainage.Suggest(remedy, c.xy(), c.heightAt, spacing, c.in.Land.Lie.FallsTo, wet)
+}
+
+// wetPart is the wet part of the block, taken as a circle round the pit that governs: nil where that has no position,
+// without a radius where most of the block is wet or nobody said. pit is its name.
+func (c *computation) wetPart() (wet *drainage.Wet, pit string) {
+	i, ok := c.governing()
+	if !ok || c.in.Block.Pits[i].At == nil {
+		return nil, ""
+	}
+	wet = &drainage.Wet{At: c.lineOf([]geo.Point{*c.in.Block.Pits[i].At})[0]}
+	if share := c.in.Block.drainChoice().WetPct / 100; share > 0 && share < 0.6 {
+		wet.RadiusM = math.Sqrt(share * c.p.Ground.AreaM2 / math.Pi)
+	}
+	return wet, c.in.Block.Pits[i].Name
 }
 
 // drainDesign lays what is taken on the block.

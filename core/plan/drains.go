@@ -66,6 +66,7 @@ type NetworkView struct {
 	Line      [][2]float64 `json:"line"` // the collector or interceptor
 	LineAt    []geo.Point  `json:"lineAt"`
 	Suggested bool         `json:"suggested"` // nobody has drawn it
+	Why       string       `json:"why"`       // where a suggested line lies, and what that rests on
 	Drawn     bool         `json:"drawn"`     // its laterals were drawn
 	BranchAt  []DrawnDrain `json:"branchAt"`  // its branches, from where they join
 	SpacingM  float64      `json:"spacingM"`

@@ -1531,6 +1531,7 @@ export interface components {
             line: components["schemas"]["XYRing"];
             lineAt: components["schemas"]["Point"][];
             suggested: boolean;
+            why: string;
             drawn: boolean;
             branchAt: components["schemas"]["DrawnDrain"][];
             spacingM: number;

@@ -248,6 +248,7 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
           </>
         )}
         {cut && !diversion && `The interceptor catches ${text(d.catchM3Day, "earth")} a day. `}
+        {cut?.why && `${cut.why} `}
         Press a line to see it in section; drag its points, or focus one and use the arrow keys. Triangle: outlet; squares on
         edge: inspection pits; sand: pits that were dug; blue ring: dip well.
       </p>

@@ -420,3 +420,19 @@ func TestBranchOnAPhone(t *testing.T) {
 	must(t, page.Says("Junction of branch B1 is moved"), page.Wait(fmt.Sprintf(`fetch("/api/v1/blocks/%s/plan").then((r) => r.json()).then((p) => Math.abs(p.drains.network.mains[1].joins - %g) > 0.5)`, foot.ID, was.Joins)))
 	must(t, page.Press("Every pipe"), page.Press("B1.1"), page.Says("Branch B1, "), page.Press("Take out B1"), page.Says("91 % of the block"))
 }
+
+// Said to be wet in part, a block is drained in that part: the circle is drawn, laterals lie in it only, the bill is a
+// fraction of the whole field's, and a larger share answers at once.
+func TestWetPartOnly(t *testing.T) {
+	prog := run(t, "demo", "--data", t.TempDir())
+	foot := blocks(t, prog.URL)["Orchard Foot"]
+	page := open(t, prog.URL, 1280, 900)
+	whole := designOf(t, prog, foot.ID).Drains.Network
+	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("What was seen"), page.Type("Wet share of the block", "15"), page.Says("Drain the wet part only"), page.Press("Take this way: Drain the wet part only"), page.Type("Why this way", "only the low corner stands in water"), page.Press("Take this way"), page.Says("Drain the wet part only is taken"))
+	must(t, page.Press("Plan and levels"), page.Says("% of the wet part lies within half a spacing"), page.Wait(`[...document.querySelectorAll("path title")].some((e) => e.textContent === "The wet part, as it was said")`))
+	part := designOf(t, prog, foot.ID).Drains.Network
+	if len(part.Laterals) < 6 || part.BlockM2 > 0.16*whole.BlockM2 || part.FlowM3S > 0.2*whole.FlowM3S || part.ReachedM2 < 0.85*part.BlockM2 {
+		t.Errorf("%d laterals on %.0f m², %.6f m³/s; the whole field is %.0f m², %.6f", len(part.Laterals), part.BlockM2, part.FlowM3S, whole.BlockM2, whole.FlowM3S)
+	}
+	must(t, page.Press("What was seen"), page.Type("Wet share of the block", "25"), page.Wait(field("Wet share of the block")+` === "25"`), page.Wait(fmt.Sprintf(`fetch("/api/v1/blocks/%s/plan").then((r) => r.json()).then((p) => p.drains.network.blockM2 > %g)`, foot.ID, 1.2*part.BlockM2)))
+}

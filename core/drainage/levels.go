@@ -42,6 +42,9 @@ func (n *Network) levels(t Task) {
 	}
 }
 
+// mostReachM is the longest reach on one grade: between junctions further apart a pipe follows the ground in parts.
+const mostReachM = 25
+
 // marks are the ends of the reaches of a line: its junctions, or where nothing joins its corners.
 func (n *Network) marks(of int) []float64 {
 	var at []float64
@@ -61,8 +64,14 @@ func (n *Network) marks(of int) []float64 {
 	}
 	sort.Float64s(at)
 	for _, s := range at {
-		if s-marks[len(marks)-1] > 0.01 {
-			marks = append(marks, s)
+		last := marks[len(marks)-1]
+		gap := s - last
+		if gap <= 0.01 {
+			continue
+		}
+		parts := math.Ceil(gap / mostReachM)
+		for i := 1.0; i <= parts; i++ {
+			marks = append(marks, last+gap*i/parts)
 		}
 	}
 	return marks

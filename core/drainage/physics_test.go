@@ -239,3 +239,30 @@ func TestDrainAlone(t *testing.T) {
 		t.Error("laterals of a drain alone")
 	}
 }
+
+// The wet part is a circle where it lies inside, cut at the edge and at a hole, and nothing where nobody said.
+func TestRingOfTheWetPart(t *testing.T) {
+	holed := [][]XY{rect[0], {{90, 50}, {110, 50}, {110, 70}, {90, 70}}}
+	if r := (Wet{At: XY{40, 60}, RadiusM: 20}).Ring(rect); math.Abs(Area([][]XY{r})-math.Pi*400) > 0.01*math.Pi*400 {
+		t.Errorf("a circle of %.0f m²", Area([][]XY{r}))
+	}
+	for name, c := range map[string]struct {
+		wet         Wet
+		in          [][]XY
+		least, most float64
+	}{"at the edge": {Wet{XY{0.5, 60}, 20}, rect, 0.45, 0.6}, "by a hole": {Wet{XY{70, 60}, 30}, holed, 0.7, 0.95}} {
+		r := c.wet.Ring(c.in)
+		share := Area([][]XY{r}) / (math.Pi * c.wet.RadiusM * c.wet.RadiusM)
+		if share < c.least || share > c.most {
+			t.Errorf("%s: %.2f of the circle", name, share)
+		}
+		for _, p := range r {
+			if inset := along(p, sub(c.wet.At, p), 1e-6); !within(inset, c.in) {
+				t.Errorf("%s: %v lies outside", name, p)
+			}
+		}
+	}
+	if (Wet{At: XY{100, 60}}).Ring(rect) != nil || (Wet{XY{100, 60}, 10}).Ring(holed) != nil {
+		t.Error("a part without a radius, or one in a hole")
+	}
+}

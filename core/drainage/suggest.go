@@ -11,6 +11,25 @@ type Wet struct {
 	RadiusM float64 // 0 where nobody said how large it is
 }
 
+// Ring is the wet part as far as it lies in the block: a polygon round its middle, cut short at the edge and at holes.
+// nil where its middle lies outside or it has no radius.
+func (w Wet) Ring(rings [][]XY) []XY {
+	if w.RadiusM <= 0 || !within(w.At, rings) {
+		return nil
+	}
+	var out []XY
+	for i := range 48 {
+		a := 2 * math.Pi * float64(i) / 48
+		d := XY{math.Cos(a), math.Sin(a)}
+		r := w.RadiusM
+		if far, _, ok := cast(w.At, d, rings); ok {
+			r = math.Min(r, far)
+		}
+		out = append(out, along(w.At, d, r))
+	}
+	return out
+}
+
 // Suggest is a first line for the collector of a pattern on a block with known heights, the outlet first.
 // wet is where a local drain leads to, nil the middle, and what an interceptor keeps the water from, nil or without a
 // radius the whole block; falls the compass direction the block falls
@@ -35,7 +54,13 @@ func Suggest(pattern string, rings [][]XY, ground func(x, y float64) float64, sp
 		if wet != nil {
 			to = wet.At
 		}
-		if out := inset(ring, low, 1); dist(out, to) >= 5 {
+		out := inset(ring, low, 1)
+		if wet != nil {
+			if line := through(rings, out, *wet, ground, spacing); line != nil {
+				return line
+			}
+		}
+		if dist(out, to) >= 5 {
 			return []XY{out, to}
 		}
 		return nil
@@ -56,6 +81,45 @@ func Suggest(pattern string, rings [][]XY, ground func(x, y float64) float64, sp
 		return []XY{out, head}
 	}
 	return bestSide(rings, ring, ground, spacing)
+}
+
+// through is a line from an outlet through the wet part, by its middle or along either side, whichever lets laterals
+// reach most of it without running downhill; nil where it has no size.
+func through(rings [][]XY, out XY, wet Wet, ground func(x, y float64) float64, spacing float64) []XY {
+	part := wet.Ring(rings)
+	if part == nil || dist(out, wet.At) < 5 {
+		return nil
+	}
+	z := func(p XY) float64 { return ground(p[0], p[1]) }
+	u := unit(sub(wet.At, out))
+	n := XY{-u[1], u[0]}
+	var best []XY
+	most := math.Inf(-1)
+	for _, side := range []float64{0, -1, 1} {
+		off, _, _ := cast(wet.At, XY{side * n[0], side * n[1]}, [][]XY{part})
+		at := wet.At
+		if side != 0 {
+			at = along(wet.At, n, side*math.Max(0, math.Min(0.85*off, off-2)))
+		}
+		fore, _, _ := cast(at, u, [][]XY{part})
+		aft, _, _ := cast(at, XY{-u[0], -u[1]}, [][]XY{part})
+		far := along(at, u, fore-math.Min(spacing/2, fore/2))
+		line := []XY{out, along(at, u, 1-aft), far}
+		if side == 0 || blocked(out, line[1], rings) {
+			line = []XY{out, far}
+		}
+		ok := true
+		for _, p := range line[1:] {
+			ok = ok && within(p, rings)
+		}
+		if !ok {
+			continue
+		}
+		if v := worth([][]XY{part}, line, z, spacing); v > most+1e-9 {
+			most, best = v, line
+		}
+	}
+	return best
 }
 
 // distinct is a ring without its closing point.

@@ -77,6 +77,7 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice, outlet float
 		d.Cut.Why = "It is laid along the contour in the upper part of the block; bend it to where water is seen to enter."
 		if wet, pit := c.wetPart(); wet != nil && wet.RadiusM > 0 && math.Hypot(mid[0]-wet.At[0], mid[1]-wet.At[1]) < 2*wet.RadiusM {
 			d.Cut.Why = fmt.Sprintf("It is laid above the wet part, taken as a circle of %s across round %s; bend it to where the wet line was seen.", c.text(2*wet.RadiusM, units.Distance), pit)
+			d.Cut.Part = append(d.Cut.Part, wet.Ring(c.xy())...)
 		}
 	}
 	d.catch = func() {

@@ -79,8 +79,24 @@ func TestOtherWaysToDrain(t *testing.T) {
 	in.Block.Drains.WetPct = 10
 	in.Block.Decided = map[string]Choice{DrainFork: {Option: "local"}}
 	d := compute(t, in).Drains
+	n, r := d.Network, math.Sqrt(0.1*compute(t, in).Ground.AreaM2/math.Pi) // of a circle of a tenth of the block
+	far := 0.0
+	for _, x := range n.Laterals {
+		for _, q := range x.Points {
+			far = math.Max(far, math.Hypot(q[0]-40, q[1]-30))
+		}
+	}
+	if len(n.Laterals) < 4 || far > r || len(n.Part) < 20 || n.BlockM2 > math.Pi*r*r || n.BlockM2 < 2*r*r || n.ReachedM2 < 0.85*n.BlockM2 {
+		t.Errorf("%d laterals up to %.0f m from the wet spot of %.0f m; %.0f m² of %.0f reached", len(n.Laterals), far, r, n.ReachedM2, n.BlockM2)
+	}
+	if math.Abs(n.FlowM3S-d.DischargeM/1000*n.ReachedM2/86400) > 1e-9 {
+		t.Errorf("%.6f m³/s for %.0f m²", n.FlowM3S, n.ReachedM2)
+	}
+	// where nobody said how much is wet it is one line to the spot
+	in.Block.Drains.WetPct = 0
+	d = compute(t, in).Drains
 	end := d.Network.Line[len(d.Network.Line)-1]
-	if math.Hypot(end[0]-40, end[1]-30) > 0.01 || len(d.Network.Laterals) != 0 || d.Network.ReachedM2 > 0.4*d.Network.BlockM2 {
+	if math.Hypot(end[0]-40, end[1]-30) > 0.01 || len(d.Network.Laterals) != 0 || len(d.Network.Part) != 0 || d.Network.ReachedM2 > 0.4*d.Network.BlockM2 {
 		t.Errorf("the local drain runs to %v", end)
 	}
 	in.Block.Decided[DrainFork] = Choice{Option: "ditches"}

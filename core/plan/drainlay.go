@@ -134,7 +134,7 @@ func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, d
 	for i := range n.Troubles {
 		n.Troubles[i].Sentence = c.troubleWords(n.Troubles[i])
 	}
-	v := &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), BranchAt: []DrawnDrain{}, Suggested: suggested, Drawn: drawn, SpacingM: spacing}
+	v := &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), BranchAt: []DrawnDrain{}, Part: []drainage.XY{}, Suggested: suggested, Drawn: drawn, SpacingM: spacing}
 	for _, m := range n.Mains[1:] {
 		v.BranchAt = append(v.BranchAt, DrawnDrain{ID: m.ID, Line: c.pointsOf(m.Points)})
 	}
@@ -210,7 +210,13 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 	if into {
 		t.ExtraM3S = d.CatchM3Day / 86400 // the interceptor runs into the head of the collector
 	}
-	n, err := drainage.Design(c.xy(), l, t)
+	rings, part := c.xy(), []drainage.XY{}
+	if wet, _ := c.wetPart(); d.Taken == "local" && wet != nil {
+		if ring := wet.Ring(rings); ring != nil { // laterals in the wet part only
+			l.Alone, part, rings = false, ring, [][]drainage.XY{ring}
+		}
+	}
+	n, err := drainage.Design(rings, l, t)
 	if err != nil {
 		d.cannot = err
 		return
@@ -218,13 +224,14 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 	if head := n.Level(drainage.Length(line)); into && d.Cut.OutletM < head-1e-9 {
 		c.interceptor(d, choice, head) // it cannot lie lower than what it runs into
 		t.ExtraM3S = d.CatchM3Day / 86400
-		if n, err = drainage.Design(c.xy(), l, t); err != nil {
+		if n, err = drainage.Design(rings, l, t); err != nil {
 			d.cannot = err
 			return
 		}
 	}
 	d.Network = c.view(n, line, suggested, len(l.Drawn) > 0, d.SpacingM)
-	if !c.in.Brief && len(n.Missed) > 0 && len(l.Drawn) == 0 && !l.Alone && n.Missed[0].AreaM2 > 0.01*n.BlockM2 {
+	d.Network.Part = part
+	if !c.in.Brief && len(part) == 0 && len(n.Missed) > 0 && len(l.Drawn) == 0 && !l.Alone && n.Missed[0].AreaM2 > 0.01*n.BlockM2 {
 		if b := drainage.SuggestBranch(c.xy(), l, n.Missed[0], c.heightAt); b != nil {
 			d.branch = c.pointsOf(b)
 		}

@@ -69,6 +69,7 @@ type NetworkView struct {
 	Why       string       `json:"why"`       // where a suggested line lies, and what that rests on
 	Drawn     bool         `json:"drawn"`     // its laterals were drawn
 	BranchAt  []DrawnDrain `json:"branchAt"`  // its branches, from where they join
+	Part      [][2]float64 `json:"part"`      // the wet part it is laid for; empty: the whole block
 	SpacingM  float64      `json:"spacingM"`
 }
 

@@ -1534,6 +1534,7 @@ export interface components {
             why: string;
             drawn: boolean;
             branchAt: components["schemas"]["DrawnDrain"][];
+            part: components["schemas"]["XYRing"];
             spacingM: number;
         };
         DrainMain: {

@@ -238,7 +238,8 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
         {n && d.taken === "beds" && "The drain along the low ends of the furrows takes the whole block's water. "}
         {n && d.taken !== "beds" && (
           <>
-            {number(100 * (n.reachedM2 / n.blockM2), "count")} % of the block lies within half a spacing of a drain
+            {number(100 * (n.reachedM2 / n.blockM2), "count")} % of the {n.part.length > 0 ? "wet part" : "block"} lies within
+            half a spacing of a drain
             {n.missed.length > 0 &&
               `; hatched: ${text(
                 n.missed.reduce((a, m) => a + m.areaM2, 0),

@@ -84,6 +84,22 @@ export function DrainLines({
           </path>
         ))}
       </g>
+      {[n, cut].map(
+        (v, i) =>
+          v &&
+          v.part.length > 0 && (
+            <path
+              key={i}
+              d={at(v.part) + "Z"}
+              fill="var(--color-water)"
+              fillOpacity="0.08"
+              stroke="var(--color-water)"
+              strokeDasharray="1 4"
+            >
+              <title>The wet part, as it was said</title>
+            </path>
+          ),
+      )}
       {n?.laterals.map((l) => (
         <path
           key={l.id}

@@ -172,3 +172,23 @@ func TestLayerThatDips(t *testing.T) {
 		t.Error("a collector 1.2 m deep in a layer at 0.8 m is said where it takes water in, and only there: it is led in deeper by a ditch")
 	}
 }
+
+// What drains is what is laid: a collector that was drawn on beyond its last lateral reaches nothing there, and neither
+// does its bill hold it.
+func TestNothingDrainsThatIsNotLaid(t *testing.T) {
+	long := [][]XY{{{0, 0}, {200, 0}, {200, 300}, {0, 300}}}
+	l := Layout{Collector: []XY{{100, 1}, {100, 299}}, SpacingM: 20, AngleDeg: 90, Drawn: []Line{{"a", []XY{{100, 40}, {180, 40}}}, {"b", []XY{{100, 60}, {20, 60}}}}}
+	n, err := Design(long, l, Task{Ground: func(x, y float64) float64 { return 50 + 0.004*y }, Q: 0.007, DepthM: 1, CoverM: 0.6, OutletM: math.NaN()})
+	if err != nil {
+		t.Fatal(err)
+	}
+	b := n.Quantities(0.35, 0.3, 0.3)
+	near(t, "collector, m", b.CollectorM, 59, 1e-9)
+	// two laterals of 80 m with their ends, and 59 m of collector with its round end, each 20 m wide
+	if most := 2*(80+10)*20 + 59*20 + math.Pi*100/2 + 200; n.ReachedM2 > most || n.ReachedM2 < 0.8*most {
+		t.Errorf("%.0f m² are reached, at most %.0f can be", n.ReachedM2, most)
+	}
+	for _, s := range []struct{ at, want float64 }{{0, 0}, {30, 30}, {140, 140}, {500, 140}} {
+		near(t, "line cut at a chainage", Length(upTo([]XY{{0, 0}, {80, 0}, {80, 60}}, s.at)), s.want, 1e-9)
+	}
+}

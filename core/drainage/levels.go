@@ -98,7 +98,7 @@ func (n *Network) sizes(t Task, own []float64) {
 	least := make([]float64, len(n.Mains))
 	for i := len(n.Mains) - 1; i >= 0; i-- {
 		m := n.Mains[i]
-		total := Length(m.Points)
+		total := lastJoint(n.Mains, i, n.Laterals)
 		brings[i] = own[i]
 		for _, d := range n.Laterals {
 			if d.Main == m.ID {

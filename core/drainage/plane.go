@@ -40,6 +40,23 @@ func At(l []XY, s float64) (XY, XY) {
 	return l[len(l)-1], XY{0, 1}
 }
 
+// upTo is a line as far as a chainage.
+func upTo(l []XY, s float64) []XY {
+	out := l[:1:1]
+	for k := 1; k < len(l); k++ {
+		d := dist(l[k-1], l[k])
+		if d >= s {
+			if s > 0 {
+				out = append(out, along(l[k-1], unit(sub(l[k], l[k-1])), s))
+			}
+			break
+		}
+		out = append(out, l[k])
+		s -= d
+	}
+	return out
+}
+
 func inside(p XY, ring []XY) bool {
 	in := false
 	for i, j := 0, len(ring)-1; i < len(ring); j, i = i, i+1 {

@@ -48,8 +48,9 @@ func (l Layout) Reach(rings [][]XY, mains []Main, laterals []Drain, ext, cell fl
 		}
 	}
 	for i, m := range mains {
-		for k := 1; k < len(m.Points); k++ {
-			add(m.Points[k-1], m.Points[k], len(laterals)+i)
+		line := upTo(m.Points, lastJoint(mains, i, laterals))
+		for k := 1; k < len(line); k++ {
+			add(line[k-1], line[k], len(laterals)+i)
 		}
 	}
 	// squares of eight cells, each with the segments that can reach into it
@@ -102,6 +103,25 @@ func (l Layout) Reach(rings [][]XY, mains []Main, laterals []Drain, ext, cell fl
 		reached += share[i]
 	}
 	return share[:len(laterals)], share[len(laterals):], reached, pieces(state, nx, ny, lo, cell, k)
+}
+
+// lastJoint is how far up a line its pipe goes: to its last junction, or all the way where nothing joins it.
+func lastJoint(mains []Main, of int, laterals []Drain) float64 {
+	last := 0.0
+	for _, d := range laterals {
+		if d.Main == mains[of].ID {
+			last = math.Max(last, d.Joins)
+		}
+	}
+	for _, b := range mains[of+1:] {
+		if b.parent == of {
+			last = math.Max(last, b.Joins)
+		}
+	}
+	if last == 0 {
+		return Length(mains[of].Points)
+	}
+	return last
 }
 
 // pieces are the missed cells that hang together, largest first.

@@ -5,11 +5,12 @@ Each side of the collector has parallel lines at S/2, 3S/2, ... (herringbone: th
 across them from the outlet; a lateral starts where its line cuts the collector and ends at the first boundary it meets,
 held S/2 off an edge that runs with the axis of the collector, or S/2 before the collector itself or a branch. A branch
 has laterals on the same parallel lines; one that would run where a lateral of the collector drains already (within 0.6 S
-of it) or down the slope is left out. Reached is the block within S/2 of a drain, with each lateral lengthened by S/2.
+of it) or down the slope is left out. Reached is the block within S/2 of a drain, with each lateral lengthened by S/2 and
+the collector and the branch as far as their last junction.
 """
 import json, math
 from shapely.geometry import Polygon, LineString, Point
-from shapely.ops import unary_union
+from shapely.ops import substring, unary_union
 
 SHAPES = {
     "rectangle": ([(0, 0), (200, 0), (200, 120), (0, 120)], []),
@@ -95,7 +96,11 @@ def run(shape, line, S, angle, branch=None):
                         raise SystemExit(f"{shape}: a lateral of the branch runs into drained ground; choose another branch")
                     found.append((x, y, dx, dy, far))
         laterals += found
-    drains = mains + [LineString([(x, y), (x + dx * (f + S / 2), y + dy * (f + S / 2))]) for x, y, dx, dy, f in laterals]
+    joints = [[m.project(Point(x, y)) for x, y, _, _, _ in laterals if m.distance(Point(x, y)) < 1e-6] for m in mains]
+    if branch:
+        joints[0].append(collector.project(Point(branch[0])))
+    laid = [substring(m, 0, max(j)) if j else m for m, j in zip(mains, joints)]
+    drains = laid + [LineString([(x, y), (x + dx * (f + S / 2), y + dy * (f + S / 2))]) for x, y, dx, dy, f in laterals]
     reached = unary_union([d.buffer(S / 2, resolution=64) for d in drains]).intersection(block)
     out = dict(shape=shape, outer=outer, holes=holes, line=line, spacing=S, angle=angle, laterals=len(laterals), metres=round(sum(l[4] for l in laterals), 3), reached=round(reached.area, 1), block=round(block.area, 3))
     if branch:

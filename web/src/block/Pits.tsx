@@ -59,8 +59,8 @@ export function Pits({ plan, doc, draft }: StepProps) {
     return (
       <div className="py-2">
         <p className="max-w-prose text-faint">
-          No pit is described yet. Dig three at least, to 1.0–1.2 m or to what stops the spade, one in every kind of soil. Never
-          stand in a deeper pit unshored, and never alone.
+          No pit is described yet. Dig three at least, to {text(1.2, "spacing")} or to what stops the spade, one in every kind of
+          soil. Never stand in a deeper pit unshored, and never alone.
         </p>
         <button className="act act-first mt-2" onClick={add}>
           Describe a pit

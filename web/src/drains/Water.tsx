@@ -200,7 +200,7 @@ export function Water({ plan, doc, draft }: StepProps) {
       <h2 className="mt-5">Auger holes</h2>
       <p className="text-sm text-faint">
         Bail a hole below the rested water and time its rise: the only cheap measure of how fast soil lets water through. One for
-        every 2 to 4 ha, five in each soil.
+        every {text(2e4, "area")} to {text(4e4, "area")}, five in each soil.
       </p>
       {holes.length > 0 && (
         <Wide label="Auger holes">

@@ -10,11 +10,11 @@ const LieMap = lazy(() => import("./LieMap"));
 type Source = Omit<Schema["HeightsFile"], "accuracyM"> & { accuracyM?: number };
 
 const accuracies = [
-  { id: "0.01", words: "levelled, ± 1 cm" },
-  { id: "0.03", words: "survey-grade receiver, ± 3 cm" },
-  { id: "0.15", words: "airborne survey, ± 15 cm" },
-  { id: "2", words: "national or satellite grid, ± 2 m" },
-  { id: "6", words: "phone or GPX track, ± 6 m" },
+  { id: "0.01", words: "levelled" },
+  { id: "0.03", words: "survey-grade receiver" },
+  { id: "0.15", words: "airborne survey" },
+  { id: "2", words: "national or satellite grid" },
+  { id: "6", words: "phone or GPX track" },
 ];
 
 /** The heights of the estate, and what dams cold air. */
@@ -198,16 +198,16 @@ export default function HeightsPage() {
               value={file.accuracyM === undefined ? "" : String(file.accuracyM)}
               options={[
                 { id: "", words: "say how well" },
-                ...accuracies,
+                ...accuracies.map((a) => ({ id: a.id, words: `${a.words}, ± ${text(Number(a.id), "spacing")}` })),
                 ...(file.accuracyM !== undefined && !accuracies.some((a) => a.id === String(file.accuracyM))
-                  ? [{ id: String(file.accuracyM), words: `± ${file.accuracyM} m` }]
+                  ? [{ id: String(file.accuracyM), words: `± ${text(file.accuracyM, "spacing")}` }]
                   : []),
               ]}
               keep={(v) =>
                 setFile({
                   ...file,
                   accuracyM: v ? Number(v) : undefined,
-                  how: file.how || (accuracies.find((a) => a.id === v)?.words.split(",")[0] ?? ""),
+                  how: file.how || (accuracies.find((a) => a.id === v)?.words ?? ""),
                 })
               }
             />

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useParams } from "react-router";
 import { changed, patchBlock, person, latest, useBlock, usePlan, type Schema } from "../api/client";
 import { sayError } from "../shell/Notices";
+import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
 import { day } from "../units";
 import { PrintBar } from "./PrintBar";
@@ -17,6 +18,7 @@ export default function ChecklistPage() {
   const { id = "" } = useParams();
   const plan = usePlan(id);
   const block = useBlock(id);
+  const { text } = useReading();
   if (plan.isPending || block.isPending) return <Busy what="Writing the list" />;
   if (plan.error || block.error) return <Trouble error={plan.error ?? block.error} />;
   const list = plan.data.checklist;
@@ -77,7 +79,8 @@ export default function ChecklistPage() {
         </section>
       ))}
       <p className="mt-4 text-sm">
-        Never stand in a pit deeper than 1.2 m unshored, and never alone. Ask where pipes and cables lie before digging.
+        Never stand in a pit deeper than {text(1.2, "spacing")} unshored, and never alone. Ask where pipes and cables lie before
+        digging.
       </p>
     </article>
   );

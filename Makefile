@@ -33,7 +33,7 @@ lint: build
 
 # -count=1: the browser tests run the built program, whose pages Go's test cache knows nothing of.
 test: lint check-generated chromium ## everything
-	$(GO) test ./... -count=1 -timeout 10m
+	$(GO) test ./... -count=1 -timeout 14m
 
 chromium: ## install Debian's Chromium where none is found
 	@sh scripts/chromium.sh

@@ -406,26 +406,27 @@ func TestEveryViewIsSound(t *testing.T) {
 	views = append(views, "/climate", "/heights", "/stores", "/fit/hazelnut", "/sheets/coffee", "/bench/chill")
 	views = append(views, "/blocks/"+b["Brook Flat"].ID+"/rows", "/blocks/"+b["North Bank"].ID+"/record")
 	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
-		page := open(t, prog.URL, size[0], size[1])
-		for _, v := range views {
-			if err := page.Go(v); err != nil {
-				t.Errorf("%s at %d: %v", v, size[0], err)
-				continue
-			}
-			_, err := drive.Eval[bool](page, string(axe)+"; true")
-			must(t, err)
-			found, err := drive.Eval[[]string](page, `axe.run(document, {resultTypes: ["violations"]}).then((r) => r.violations.filter((v) => v.impact === "serious" || v.impact === "critical").map((v) => v.id + ": " + v.help + " " + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 140)).join(" | ")))`)
-			must(t, err)
-			for _, f := range found {
-				t.Errorf("%s at %d px: %s", v, size[0], f)
-			}
-			if size[0] == 390 {
-				wide, err := drive.Eval[int](page, `document.documentElement.scrollWidth`)
+		t.Run(fmt.Sprint(size[0], " px"), func(t *testing.T) {
+			t.Parallel()
+			page := open(t, prog.URL, size[0], size[1])
+			for _, v := range views {
+				if err := page.Go(v); err != nil {
+					t.Errorf("%s: %v", v, err)
+					continue
+				}
+				_, err := drive.Eval[bool](page, string(axe)+"; true")
 				must(t, err)
-				if wide > 390 {
-					t.Errorf("%s scrolls sideways on a phone: %d px", v, wide)
+				found, err := drive.Eval[[]string](page, `axe.run(document, {resultTypes: ["violations"]}).then((r) => r.violations.filter((v) => v.impact === "serious" || v.impact === "critical").map((v) => v.id + ": " + v.help + " " + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 140)).join(" | ")))`)
+				must(t, err)
+				for _, f := range found {
+					t.Errorf("%s: %s", v, f)
+				}
+				wide, err := drive.Eval[int64](page, `document.documentElement.scrollWidth`)
+				must(t, err)
+				if wide > size[0] {
+					t.Errorf("%s scrolls sideways: %d px", v, wide)
 				}
 			}
-		}
+		})
 	}
 }

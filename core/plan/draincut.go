@@ -39,7 +39,11 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice, outlet float
 			d.Refused = noOutlet
 			return
 		}
-		t.OutletM = c.heightAt(line[0][0], line[0][1]) - math.Min(*choice.DitchM-drainage.OutletClearM, math.Min(t.DepthM, layer))
+		out, there := line[0], t.DepthM
+		if t.Layer != nil {
+			there = math.Min(there, t.Layer(out[0], out[1]))
+		}
+		t.OutletM = c.heightAt(out[0], out[1]) - math.Min(*choice.DitchM-drainage.OutletClearM, there)
 	}
 	wet := layer / 2
 	if d.WetFrom != "" {
@@ -89,13 +93,16 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice, outlet float
 	}
 }
 
+// joinM is how near its end has to lie to the head of a collector to run into it.
+const joinM = 8
+
 // joined reports that the interceptor begins at the head of a collector.
 func joined(cut *NetworkView, line []drainage.XY) bool {
 	if cut == nil || len(cut.Line) == 0 {
 		return false
 	}
 	head := line[len(line)-1]
-	return math.Hypot(cut.Line[0][0]-head[0], cut.Line[0][1]-head[1]) < 8
+	return math.Hypot(cut.Line[0][0]-head[0], cut.Line[0][1]-head[1]) < joinM
 }
 
 // daylight is how far down the slope a closed pipe from a point at a level has to be led, at a fall of 0.5 %, until it

@@ -76,6 +76,11 @@ func TestDitchAboveTheBlock(t *testing.T) {
 	if len(pegs) < 10 || len(lines) != 1 || lines[0].Pipes[0] != "open ditch" {
 		t.Errorf("%d pegs, %+v", len(pegs), lines)
 	}
+	// its lines in a file stay a ditch, also on a block that had decided nothing
+	b := Block{}.TakeDrains(Laid{Interceptor: lines[0].Line, Remedy: d.Taken}, Choice{By: "T"})
+	if b.Decided[DrainFork].Option != "diversion" {
+		t.Errorf("%+v", b.Decided)
+	}
 	// straight down the slope it washes out, and the line suggested is the way back
 	pl := geo.LocalPlane(in.Block.Boundary)
 	in.Block.Drains.Interceptor = []geo.Point{pl.From(geo.XY{X: 0, Y: -60}), pl.From(geo.XY{X: 0, Y: 60})}

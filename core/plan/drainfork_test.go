@@ -92,6 +92,13 @@ func TestOtherWaysToDrain(t *testing.T) {
 	if math.Abs(n.FlowM3S-d.DischargeM/1000*n.ReachedM2/86400) > 1e-9 {
 		t.Errorf("%.6f m³/s for %.0f m²", n.FlowM3S, n.ReachedM2)
 	}
+	// a branch drawn in it is laid
+	in.Block.Drains.Branches = []DrawnDrain{{ID: "B1", Line: []geo.Point{d.Network.LineAt[len(d.Network.LineAt)-1], pl.From(geo.XY{X: 40, Y: 30 + 0.7*r})}}}
+	in.Block.Drains.Collector = d.Network.LineAt
+	if with := compute(t, in).Drains.Network; len(with.Mains) != 2 || with.NextBranch != "B2" {
+		t.Errorf("%+v, the next is %s", with.Mains, with.NextBranch)
+	}
+	in.Block.Drains.Branches, in.Block.Drains.Collector = nil, nil
 	// where nobody said how much is wet it is one line to the spot
 	in.Block.Drains.WetPct = 0
 	d = compute(t, in).Drains

@@ -245,8 +245,7 @@ func (c *computation) judgeNetwork(v *NetworkView, cut bool, note noter) {
 			f = append(f, finding.Remedy{Label: "Back to the line suggested", Patch: drainPatch(map[string]any{field: nil, "branches": nil, "laterals": nil})})
 		}
 		if d := c.p.Drains; rule == "missed" && !cut && d.branch != nil {
-			had := append([]DrawnDrain{}, c.in.Block.drainChoice().Branches...)
-			f = append([]finding.Remedy{{Label: "Lead a branch into it", Patch: drainPatch(map[string]any{"collector": v.LineAt, "branches": append(had, DrawnDrain{ID: freeBranch(had), Line: d.branch})})}}, f...)
+			f = append([]finding.Remedy{{Label: "Lead a branch into it", Patch: drainPatch(map[string]any{"collector": v.LineAt, "branches": append(slices.Clone(v.BranchAt), DrawnDrain{ID: v.NextBranch, Line: d.branch})})}}, f...)
 		}
 		note("trouble-"+name+rule, w, subject, s+". "+mends[rule]+".", "methods DRN-8 to DRN-11", f...)
 	}

@@ -138,6 +138,7 @@ func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, d
 	for _, m := range n.Mains[1:] {
 		v.BranchAt = append(v.BranchAt, DrawnDrain{ID: m.ID, Line: c.pointsOf(m.Points)})
 	}
+	v.NextBranch = freeBranch(v.BranchAt)
 	return v
 }
 
@@ -180,6 +181,12 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 		return
 	}
 	l := drainage.Layout{Collector: line, SpacingM: d.SpacingM, AngleDeg: 90, Alone: d.Taken == "local"}
+	rings, part := c.xy(), []drainage.XY{}
+	if wet, _ := c.wetPart(); l.Alone && wet != nil {
+		if ring := wet.Ring(rings); ring != nil { // laterals in the wet part only
+			l.Alone, part, rings = false, ring, [][]drainage.XY{ring}
+		}
+	}
 	if d.Taken == "herringbone" {
 		l.AngleDeg = 60
 		if choice.AngleDeg > 0 {
@@ -209,12 +216,6 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 	into := joined(d.Cut, line)
 	if into {
 		t.ExtraM3S = d.CatchM3Day / 86400 // the interceptor runs into the head of the collector
-	}
-	rings, part := c.xy(), []drainage.XY{}
-	if wet, _ := c.wetPart(); d.Taken == "local" && wet != nil {
-		if ring := wet.Ring(rings); ring != nil { // laterals in the wet part only
-			l.Alone, part, rings = false, ring, [][]drainage.XY{ring}
-		}
 	}
 	n, err := drainage.Design(rings, l, t)
 	if err != nil {

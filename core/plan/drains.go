@@ -63,14 +63,15 @@ type DrainPlan struct {
 // NetworkView is a network with the line it was made from.
 type NetworkView struct {
 	*drainage.Network
-	Line      [][2]float64 `json:"line"` // the collector or interceptor
-	LineAt    []geo.Point  `json:"lineAt"`
-	Suggested bool         `json:"suggested"` // nobody has drawn it
-	Why       string       `json:"why"`       // where a suggested line lies, and what that rests on
-	Drawn     bool         `json:"drawn"`     // its laterals were drawn
-	BranchAt  []DrawnDrain `json:"branchAt"`  // its branches, from where they join
-	Part      [][2]float64 `json:"part"`      // the wet part it is laid for; empty: the whole block
-	SpacingM  float64      `json:"spacingM"`
+	Line       [][2]float64 `json:"line"` // the collector or interceptor
+	LineAt     []geo.Point  `json:"lineAt"`
+	Suggested  bool         `json:"suggested"`  // nobody has drawn it
+	Why        string       `json:"why"`        // where a suggested line lies, and what that rests on
+	Drawn      bool         `json:"drawn"`      // its laterals were drawn
+	BranchAt   []DrawnDrain `json:"branchAt"`   // its branches, from where they join
+	Part       [][2]float64 `json:"part"`       // the wet part it is laid for; empty: the whole block
+	NextBranch string       `json:"nextBranch"` // the name a further one takes
+	SpacingM   float64      `json:"spacingM"`
 }
 
 // BillLine is one line of the bill of quantities.

@@ -30,6 +30,9 @@ func WriteDrains(p *plan.Plan) ([]byte, error) {
 		if l.Kind == "collector" {
 			f.Properties["spacingM"], f.Properties["depthM"], f.Properties["remedy"] = p.Drains.SpacingM, p.Drains.DepthM, p.Drains.Taken
 		}
+		if l.Kind == "interceptor" && p.Drains.Network == nil {
+			f.Properties["remedy"] = p.Drains.Taken // a pipe that stops seepage, or a ditch that leads water past
+		}
 		fc.Append(f)
 	}
 	for _, g := range pegs {
@@ -88,6 +91,9 @@ func ReadDrains(text []byte) (plan.Laid, error) {
 				return out, refused("feature %d is a second interceptor", i+1)
 			}
 			out.Interceptor = points
+			if way, _ := f.Properties["remedy"].(string); out.Collector == nil {
+				out.Remedy = way
+			}
 		case "lateral", "branch":
 			id, _ := f.Properties["id"].(string)
 			if d := (plan.DrawnDrain{ID: id, Line: points}); kind == "branch" {
@@ -104,7 +110,7 @@ func ReadDrains(text []byte) (plan.Laid, error) {
 		return out, refused("the file holds %d laterals and branches and no collector for them to join", len(out.Laterals)+len(out.Branches))
 	case out.Collector == nil && out.Interceptor == nil:
 		return out, refused("no line of the file is a collector or an interceptor: set the property kind")
-	case out.Collector == nil:
+	case out.Collector == nil && out.Remedy == "":
 		out.Remedy = "interceptor"
 	}
 	return out, nil

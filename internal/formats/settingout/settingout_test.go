@@ -2,6 +2,7 @@ package settingout
 
 import (
 	"encoding/csv"
+	"encoding/json"
 	"encoding/xml"
 	"math"
 	"strconv"
@@ -182,6 +183,37 @@ func TestDrainsDrawnElsewhere(t *testing.T) {
 	b := plan.Block{Found: plan.Found{Drains: &plan.DrainChoice{SpacingM: 14, Source: "rain"}}}.TakeDrains(got, plan.Choice{By: "T"})
 	if b.Drains.SpacingM != 14 || b.Drains.Source != "rain" || len(b.Drains.Laterals) != 2 || b.Decided[plan.DrainFork].By != "T" {
 		t.Errorf("%+v %+v", b.Drains, b.Decided)
+	}
+}
+
+// A ditch that leads water past comes back as one, an interceptor as an interceptor; beside a network neither decides.
+func TestCutOffLinesKeepTheirWay(t *testing.T) {
+	for _, way := range []string{"diversion", "interceptor", "gridiron"} {
+		p := laid(t)
+		p.Drains.Taken = way
+		p.Drains.Cut = p.Drains.Network
+		if way != "gridiron" {
+			p.Drains.Network = nil
+		}
+		text, err := geojson.WriteDrains(p)
+		if err != nil {
+			t.Fatal(err)
+		}
+		text = []byte(strings.ReplaceAll(string(text), `"kind": "lateral"`, `"kind": "branch"`))
+		if way != "gridiron" { // only the line across the slope
+			var fc struct {
+				Type     string           `json:"type"`
+				Features []map[string]any `json:"features"`
+			}
+			if err := json.Unmarshal(text, &fc); err != nil {
+				t.Fatal(err)
+			}
+			fc.Features = fc.Features[:1]
+			text, _ = json.Marshal(fc)
+		}
+		if got, err := geojson.ReadDrains(text); err != nil || got.Remedy != way || len(got.Interceptor) != 2 {
+			t.Errorf("%s came back as %q, %v", way, got.Remedy, err)
+		}
 	}
 }
 

@@ -1535,6 +1535,7 @@ export interface components {
             drawn: boolean;
             branchAt: components["schemas"]["DrawnDrain"][];
             part: components["schemas"]["XYRing"];
+            nextBranch: string;
             spacingM: number;
         };
         DrainMain: {

@@ -127,8 +127,7 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
     const [a, b] = [n!.line[0]!, n!.line.at(-1)!];
     const from: XY = [(a[0]! + b[0]!) / 2, (a[1]! + b[1]!) / 2];
     const to: XY = spot ? [spot.x, spot.y] : [from[0]! - (b[1]! - a[1]!) / 4, from[1]! + (b[0]! - a[0]!) / 4];
-    const taken = new Set(n!.branchAt.map((x) => x.id));
-    const id = ["B1", "B2", "B3", "B4", "B5", "B6", "B7", "B8", "B9"].find((x) => !taken.has(x)) ?? `B${taken.size + 1}`;
+    const id = n!.nextBranch;
     void draft.commit(
       { drains: { collector: n!.lineAt, branches: [...n!.branchAt, { id, line: [position(plan, from), position(plan, to)] }] } },
       `Branch ${id} is drawn; laterals it crosses now run into it. Drag its points`,

@@ -230,3 +230,23 @@ func TestInterceptorForTheWetPart(t *testing.T) {
 		t.Errorf("a drawn line explains itself: %q", drawn.Why)
 	}
 }
+
+// The outlet of an interceptor keeps above the layer where the outlet is: where that comes up towards it, a ditch deep
+// enough for the middle of the line does not draw it into the clay.
+func TestOutletOfAnInterceptorKeepsAboveTheLayer(t *testing.T) {
+	in := wet(t, "hazelnut", 150, 0.02, func(x, y float64) float64 { return 50 + 0.06*y + 0.003*x })
+	in.Block.Drains.Source, in.Block.Drains.KMDay, in.Block.Drains.DitchM = "seepage", 1.2, p(3)
+	in.Block.Decided = map[string]Choice{DrainFork: {Option: "interceptor"}}
+	pl := geo.LocalPlane(in.Block.Boundary)
+	for i, x := range []float64{-60, 20, 60} {
+		at := pl.From(geo.XY{X: x})
+		in.Block.Pits[i].At = &at
+	}
+	in.Block.Pits[0].Layers[1].BottomCm, in.Block.Pits[0].Layers[2].TopCm = 100, 100
+	in.Block.Drains.Interceptor = []geo.Point{pl.From(geo.XY{X: -60, Y: 2}), pl.From(geo.XY{X: 60, Y: 2})}
+	plan := compute(t, in)
+	first := plan.Drains.Cut.Reaches[0].Section[0]
+	if first.Layer == 0 || math.Abs(first.Invert-first.Layer) > 1e-9 || math.Abs(first.Ground-first.Layer-1.0) > 0.02 {
+		t.Errorf("the outlet lies %.2f m down, the layer there %.2f", first.Ground-first.Invert, first.Ground-first.Layer)
+	}
+}

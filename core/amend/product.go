@@ -30,10 +30,19 @@ func (s Sieves) sum() float64 { return s.Over2 + s.To084 + s.To030 + s.Below03 }
 
 // Analysed reports whether enough is known to turn a need into a rate.
 func (p Liming) Analysed() bool {
-	return p.EffectivePct > 0 || (p.Neutralising() > 0 && (p.ReactivityPct > 0 || p.Sieves.sum() > 0))
+	return p.Effective() >= LeastEffective
 }
 
-// Valid refuses an analysis that cannot be.
+// LeastEffective is the effective value in % below which a material is no lime: a rate of it would bury the field
+// (common practice).
+const LeastEffective = 1
+
+// given reports whether an effective value was given or follows from what was.
+func (p Liming) given() bool {
+	return p.EffectivePct > 0 || p.Neutralising() > 0 && (p.ReactivityPct > 0 || p.Sieves.sum() > 0)
+}
+
+// Valid refuses an analysis that cannot be, and one of a material nothing of which acts.
 func (p Liming) Valid(field string) error {
 	for _, v := range []struct {
 		name    string
@@ -44,8 +53,22 @@ func (p Liming) Valid(field string) error {
 			return finding.Bad(field+"."+v.name, v.x, "is not a figure of a liming material", fmt.Sprintf("0 to %g %%", v.most))
 		}
 	}
+	for _, v := range []struct {
+		name string
+		x    float64
+	}{{"over2Mm", p.Sieves.Over2}, {"to084Mm", p.Sieves.To084}, {"to030Mm", p.Sieves.To030}, {"below030Mm", p.Sieves.Below03}} {
+		if !(v.x >= 0 && v.x <= 100) {
+			return finding.Bad(field+".sieves."+v.name, v.x, "is not a share of a sample", "0 to 100 %")
+		}
+	}
+	if p.CaOPct+p.MgOPct > 100 {
+		return finding.Bad(field+".caoPct", p.CaOPct+p.MgOPct, "calcium and magnesium oxide together are more than the whole", "a sum of 100 % at most")
+	}
 	if s := p.Sieves.sum(); s != 0 && math.Abs(s-100) > 1 {
 		return finding.Bad(field+".sieves", s, "the sieve fractions do not make a whole", "a sum of 99 to 101 %, or none")
+	}
+	if p.given() && p.Effective() < LeastEffective {
+		return finding.Bad(field+".sieves", fmt.Sprintf("%.2g %% effective", p.Effective()), "nothing of this material acts: grains over 2 mm do not dissolve in time", fmt.Sprintf("an effective value of %d %% or more", LeastEffective))
 	}
 	return nil
 }

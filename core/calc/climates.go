@@ -67,14 +67,20 @@ func climates() []Calculator {
 				return nil
 			}},
 		{Name: "frost-dates", Title: "Last frost for a risk", Source: "method C3; Thom & Shaw, Mon. Weather Rev., 1958", Purpose: "The day after which frost comes only in a given share of years.",
-			Inputs: []Field{numbers("days", "day", "day of the year of the last frost, one a year with frost", 1, 366).or([]float64{98, 105, 112, 91, 120, 101, 108, 115, 95, 103, 110, 107, 99, 118, 104}), whole("years", "years", "looked at, with and without frost", 1, 200).or(15.0), number("risk", "share", "that frost still comes", 0.005, 0.995).or(0.1), whole("life", "years", "of a planting", 1, 100).or(20.0)}, Outputs: []Field{out("normalDay", "day", "by the normal school"), out("empiricalDay", "day", "by the quantile"), whole("day", "day", "taken, rounded up", 1, 366), out("mean", "day", "mean"), out("sd", "days", "standard deviation"), out("lifeRisk", "share", "that a yearly risk strikes once in the life")},
+			Inputs: []Field{numbers("days", "day", "day of the year of the last frost, one a year with frost", 1, 366).or([]float64{98, 105, 112, 91, 120, 101, 108, 115, 95, 103, 110, 107, 99, 118, 104}), whole("years", "years", "looked at, with and without frost", 1, 200).or(15.0), number("risk", "share", "that frost still comes", 0.005, 0.995).or(0.1), whole("life", "years", "of a planting", 1, 100).or(20.0)}, Outputs: []Field{out("normalDay", "day", "by the normal school"), out("empiricalDay", "day", "by the quantile"), whole("day", "day", "taken, rounded up; none where frost is rarer than the risk", 1, 366), out("frostShare", "share", "of years that have a frost"), out("mean", "day", "mean"), out("sd", "days", "standard deviation"), out("lifeRisk", "share", "that a yearly risk strikes once in the life")},
 			run: func(in values, r *Result) error {
 				f, err := (climate.FrostDates{Days: in.list("days"), Years: in.int("years")}).Spring(in.num("risk"))
 				if err != nil {
 					return prefix(err)
 				}
-				r.Outputs["normalDay"], r.Outputs["empiricalDay"], r.Outputs["day"], r.Outputs["mean"], r.Outputs["sd"], r.Outputs["lifeRisk"] = f.Normal, f.Empirical, f.Day, f.Mean, f.SD, climate.LifeRisk(in.num("risk"), in.int("life"))
-				r.show("normalDay", "Normal school", "mean + s·Φ⁻¹(1 − p)", fmt.Sprintf("%.3f + %.3f·Φ⁻¹(%g)", f.Mean, f.SD, 1-in.num("risk")), f.Normal, "day", "Thom & Shaw, 1958")
+				r.Outputs["frostShare"], r.Outputs["lifeRisk"] = f.FrostShare, climate.LifeRisk(in.num("risk"), in.int("life"))
+				if f.Never {
+					r.warn("climate.frost-rare", "Frost", fmt.Sprintf("Frost comes in %.0f %% of years only: a risk of %.0f %% is not reached on any day, and no date is needed.", 100*f.FrostShare, 100*in.num("risk")), "method C3")
+					return nil
+				}
+				r.Outputs["normalDay"], r.Outputs["empiricalDay"], r.Outputs["day"], r.Outputs["mean"], r.Outputs["sd"] = f.Normal, f.Empirical, f.Day, f.Mean, f.SD
+				r.show("normalDay", "Normal school", "mean + s·Φ⁻¹(1 − p/p₀), p₀ the share of years with frost", fmt.Sprintf("%.3f + %.3f·Φ⁻¹(1 − %g/%.4f)", f.Mean, f.SD, in.num("risk"), f.FrostShare), f.Normal, "day", "Thom & Shaw, 1958")
+				r.show("normalDay", "Check: frost after that day", "p₀·(1 − Φ((day − mean)/s))", fmt.Sprintf("%.4f·(1 − Φ((%.3f − %.3f)/%.3f))", f.FrostShare, f.Normal, f.Mean, f.SD), f.After(f.Normal), "share", "Thom & Shaw, 1958")
 				if f.Rough {
 					r.warn("climate.few-years", "Years", "Fewer than ten years with frost: a rough figure.", "method C3")
 				}

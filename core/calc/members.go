@@ -57,43 +57,71 @@ func density() Calculator {
 	}
 }
 
+// What an order is to make sure of where several plants go into a hole.
+const (
+	everyPlant = "every plant"
+	everyHole  = "every hole"
+)
+
 func order() Calculator {
 	return Calculator{
-		Name: "plants-to-order", Title: "Plants to order", Source: "method LAY-9; Abramowitz & Stegun, Handbook of Mathematical Functions, 1964, 26.5.24",
-		Purpose: "How many plants of each kind to order so that every station fills, pollinizers apart.",
+		Name: "plants-to-order", Title: "Plants to order", Source: "methods LAY-9, LAY-10; Abramowitz & Stegun, Handbook of Mathematical Functions, 1964, 26.5.24",
+		Purpose: "How many plants of each kind to order, pollinizers apart: so that every plant lives, or so that a living one stands in every hole.",
 		Inputs: []Field{
-			{Name: "stations", Kind: Integer, Unit: "stations", Meaning: "all stations, pollinizers included", Min: 0, Max: 2_000_000},
-			{Name: "pollinizerStations", Kind: Integer, Unit: "stations", Meaning: "of them, stations for pollinizers", Min: 0, Max: 2_000_000, Default: 0.0},
+			{Name: "stations", Kind: Integer, Unit: "stations", Meaning: "all stations, pollinizers included", Min: 0, Max: 250_000},
+			{Name: "pollinizerStations", Kind: Integer, Unit: "stations", Meaning: "of them, stations for pollinizers", Min: 0, Max: 250_000, Default: 0.0},
 			{Name: "plantsPerStation", Kind: Integer, Unit: "plants", Meaning: "plants at each station", Min: 1, Max: 20, Default: 1.0},
+			{Name: "want", Kind: Choice, Meaning: "every plant alive, or one alive in every hole", Options: []string{everyPlant, everyHole}, Default: everyPlant},
 			{Name: "survival", Kind: Number, Unit: "share", Meaning: "share of plants that establish", Min: 0.05, Max: 1, Default: 0.95},
-			{Name: "confidence", Kind: Number, Unit: "share", Meaning: "wanted probability that every station fills", Min: 0.5, Max: 0.999, Default: 0.95},
+			{Name: "confidence", Kind: Number, Unit: "share", Meaning: "wanted probability that it is enough", Min: 0.5, Max: 0.999, Default: 0.95},
 			{Name: "flatReserve", Kind: Number, Unit: "share", Meaning: "the trade's reserve, for comparison", Min: 0, Max: 1, Default: 0.05},
 		},
 		Outputs: []Field{{Name: "mainPlants", Kind: Integer, Unit: "plants", Meaning: "main kind to order"}, {Name: "pollinizerPlants", Kind: Integer, Unit: "plants", Meaning: "pollinizers to order"},
-			{Name: "flatMainPlants", Kind: Integer, Unit: "plants", Meaning: "main kind with the flat reserve"}, {Name: "flatConfidence", Kind: Number, Unit: "share", Meaning: "how sure the flat reserve of the main kind is"}},
-		run: func(in values, r *Result) error {
-			if in.int("pollinizerStations") > in.int("stations") {
-				return finding.Bad("inputs.pollinizerStations", in.int("pollinizerStations"), "is more than all stations", fmt.Sprintf("0 to %d", in.int("stations")))
-			}
-			k := in.int("plantsPerStation")
-			for _, kind := range []struct {
-				out string
-				n   int
-			}{{"mainPlants", (in.int("stations") - in.int("pollinizerStations")) * k}, {"pollinizerPlants", in.int("pollinizerStations") * k}} {
-				o, err := supply.Plants(kind.n, in.num("survival"), in.num("confidence"), in.num("flatReserve"))
-				if err != nil {
-					return prefix(err)
-				}
-				r.Outputs[kind.out] = o.Plants
-				if kind.out == "mainPlants" {
-					r.Outputs["flatMainPlants"], r.Outputs["flatConfidence"] = o.Flat, o.FlatSure
-				}
-				r.Working = append(r.Working, working.Step{Figure: kind.out, Label: "Plants to order", Formula: "smallest N with P(Binomial(N, survival) ≥ need) ≥ confidence",
-					Substituted: fmt.Sprintf("need %d, survival %g, confidence %g", kind.n, in.num("survival"), in.num("confidence")), Value: float64(o.Plants), Unit: "plants", Source: "method LAY-9", Inputs: []working.Input{}})
-			}
-			return nil
-		},
+			{Name: "flatMainPlants", Kind: Integer, Unit: "plants", Meaning: "main kind with the flat reserve"}, {Name: "flatConfidence", Kind: Number, Unit: "share", Meaning: "how sure the flat reserve of the main kind is that every plant lives"},
+			{Name: "gapShare", Kind: Number, Unit: "share", Meaning: "of holes in which all die"}, {Name: "gaps", Kind: Number, Unit: "holes", Meaning: "empty holes to expect, main kind"},
+			{Name: "gapsHigh", Kind: Integer, Unit: "holes", Meaning: "empty holes of a bad case, main kind"}, {Name: "doubles", Kind: Number, Unit: "share", Meaning: "of holes with two or more alive, to be singled"}},
+		run: runOrder,
 	}
+}
+
+func runOrder(in values, r *Result) error {
+	if in.int("pollinizerStations") > in.int("stations") {
+		return finding.Bad("inputs.pollinizerStations", in.int("pollinizerStations"), "is more than all stations", fmt.Sprintf("0 to %d", in.int("stations")))
+	}
+	k := in.int("plantsPerStation")
+	for _, kind := range []struct {
+		out   string
+		holes int
+	}{{"mainPlants", in.int("stations") - in.int("pollinizerStations")}, {"pollinizerPlants", in.int("pollinizerStations")}} {
+		o, err := supply.Plants(kind.holes*k, in.num("survival"), in.num("confidence"), in.num("flatReserve"))
+		if err != nil {
+			return prefix(err)
+		}
+		h, err := supply.EveryHole(kind.holes, k, in.num("survival"), in.num("confidence"))
+		if err != nil {
+			return prefix(err)
+		}
+		if kind.out == "mainPlants" {
+			r.Outputs["flatMainPlants"], r.Outputs["flatConfidence"] = o.Flat, math.Max(0, math.Round(o.FlatSure*1e6)/1e6)
+			r.Outputs["gapShare"], r.Outputs["gaps"], r.Outputs["gapsHigh"], r.Outputs["doubles"] = h.GapShare, h.GapsExpected, h.GapsHigh, h.Doubles
+		}
+		if in.str("want") == everyHole {
+			r.Outputs[kind.out] = h.Plants
+			r.Working = append(r.Working,
+				working.Step{Figure: kind.out, Label: "Empty holes of a bad case", Kind: working.Search, Formula: "smallest g with P(Binomial(holes, (1 − survival)^k) ≤ g) ≥ confidence",
+					Substituted: fmt.Sprintf("holes %d, k %d, survival %g, confidence %g", kind.holes, k, in.num("survival"), in.num("confidence")), Value: float64(h.GapsHigh), Unit: "holes", Source: "method LAY-10", Inputs: []working.Input{}},
+				working.Step{Figure: kind.out, Label: "Plants to order", Formula: "(holes + empty holes) · plants a hole",
+					Substituted: fmt.Sprintf("(%d + %d) · %d", kind.holes, h.GapsHigh, k), Value: float64(h.Plants), Unit: "plants", Source: "method LAY-10", Inputs: []working.Input{}})
+			continue
+		}
+		r.Outputs[kind.out] = o.Plants
+		r.Working = append(r.Working, working.Step{Figure: kind.out, Label: "Plants to order", Kind: working.Search, Formula: "smallest N with P(Binomial(N, survival) ≥ need) ≥ confidence",
+			Substituted: fmt.Sprintf("need %d, survival %g, confidence %g", kind.holes*k, in.num("survival"), in.num("confidence")), Value: float64(o.Plants), Unit: "plants", Source: "method LAY-9", Inputs: []working.Input{}})
+		if kind.out == "mainPlants" && k > 1 {
+			r.warn("plants.every-hole", "What is wanted", fmt.Sprintf("This asks every plant to live. If one living plant in each hole is enough, %d planted fill %.1f %% of the holes, and %d ordered fill the rest of a bad case too.", h.Planted, 100*(1-h.GapShare), h.Plants), "method LAY-10")
+		}
+	}
+	return nil
 }
 
 func area() Calculator {

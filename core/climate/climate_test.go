@@ -125,6 +125,42 @@ func TestFrostRisk(t *testing.T) {
 	}
 }
 
+// The same fifteen dates in thirty years: half the years have no frost, and for one year in ten
+// p₀·(1 − Φ) = 0.1 gives 112.8. Where frost comes in no more years than the risk there is no date.
+func TestFrostFreeYearsCount(t *testing.T) {
+	days := []float64{98, 105, 112, 91, 120, 101, 108, 115, 95, 103, 110, 107, 99, 118, 104}
+	r, err := (FrostDates{Days: days, Years: 30}).Spring(0.1)
+	if err != nil || r.Never {
+		t.Fatal(r, err)
+	}
+	near(t, "half the years have a frost", r.Normal, 112.76, 0.01)
+	near(t, "its risk", r.After(r.Normal), 0.1, 1e-9)
+	near(t, "empirical: 1 − 0.1/0.5", r.Empirical, Quantile(days, 0.8), 1e-12)
+	if r.Day != 113 {
+		t.Errorf("day %d", r.Day)
+	}
+	same := make([]float64, 15)
+	for i := range same {
+		same[i] = 100
+	}
+	for _, years := range []int{15, 30, 100} {
+		if r, err := (FrostDates{Days: same, Years: years}).Spring(0.1); err != nil || r.Day != 100 || r.After(99) != 15/float64(years) || r.After(100) != 0 {
+			t.Errorf("all on day 100 of %d years: %+v %v", years, r, err)
+		}
+	}
+	for _, years := range []int{150, 151, 200} {
+		if r, err := (FrostDates{Days: days, Years: years}).Spring(0.1); err != nil || !r.Never || r.Day != 0 || r.After(50) != r.FrostShare {
+			t.Errorf("%d years: %+v %v", years, r, err)
+		}
+	}
+	if r, err := (FrostDates{Days: []float64{60}, Years: 40}).Spring(0.1); err != nil || !r.Never {
+		t.Errorf("one frost in forty years: %+v %v", r, err)
+	}
+	if _, err := (FrostDates{Days: days, Years: 10}).Spring(0.1); err == nil {
+		t.Error("fifteen dates in ten years accepted")
+	}
+}
+
 // Method C4; sine confirmed by integration.
 func TestDegreeDays(t *testing.T) {
 	for _, c := range []struct{ tn, tx, lo, up, floor, clip, tri, sin float64 }{

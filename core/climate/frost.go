@@ -1,6 +1,7 @@
 package climate
 
 import (
+	"fmt"
 	"math"
 	"sort"
 
@@ -17,36 +18,65 @@ type FrostDates struct {
 // FrostRisk is a date for a risk by both schools (Thom & Shaw, Climatological analysis of freeze data
 // for Iowa, Mon. Weather Rev., 1958; method C3).
 type FrostRisk struct {
-	Mean       float64 `json:"mean"`
+	Mean       float64 `json:"mean"` // of the years that had a frost
 	SD         float64 `json:"sd"`
+	Risk       float64 `json:"risk"`      // that was asked for
 	Normal     float64 `json:"normal"`    // day of the year by the normal school
-	Empirical  float64 `json:"empirical"` // type-7 quantile
-	Day        int     `json:"day"`       // the default, spring rounded up, autumn down
+	Empirical  float64 `json:"empirical"` // type-7 quantile of the years with frost
+	Day        int     `json:"day"`       // the default, spring rounded up; 0 where there is none
+	Never      bool    `json:"never"`     // so few years have a frost at all that the risk is reached on no day
 	FrostShare float64 `json:"frostShare"`
-	Rough      bool    `json:"rough"` // fewer than ten years
+	Rough      bool    `json:"rough"` // fewer than ten years with frost
 }
 
-// Spring is the day after which frost still comes with probability p. Fewer than three frosts are refused.
+// Spring is the day after which frost still comes with probability p. Of a share p₀ of years that have a frost,
+// p₀·(1 − Φ((day − mean)/s)) = p; the empirical school takes the quantile 1 − p/p₀ of their days. Where p₀ is not above
+// p no day is needed and Never is set. Fewer than three frosts are refused, unless they are that rare.
 func (f FrostDates) Spring(p float64) (FrostRisk, error) {
 	n := len(f.Days)
-	if n < 3 {
-		return FrostRisk{}, finding.Bad("years", n, "years with frost are too few for a risk", "3 or more; 10 for a fit")
-	}
 	if !(p > 0 && p < 1) {
 		return FrostRisk{}, finding.Bad("risk", p, "is not a risk", "between 0 and 1")
 	}
-	r := FrostRisk{Rough: n < 10, FrostShare: 1}
+	if f.Years != 0 && f.Years < n {
+		return FrostRisk{}, finding.Bad("years", f.Years, fmt.Sprintf("are fewer than the %d dates given", n), "all years looked at, those without frost too")
+	}
+	r := FrostRisk{Rough: n < 10, FrostShare: 1, Risk: p}
 	if f.Years > 0 {
 		r.FrostShare = float64(n) / float64(f.Years)
 	}
+	if f.Years >= 3 && r.FrostShare <= p {
+		r.Never = true
+		return r, nil
+	}
+	if n < 3 {
+		return FrostRisk{}, finding.Bad("years", n, "years with frost are too few for a risk", "3 or more; 10 for a fit")
+	}
+	left := 1 - p/r.FrostShare
 	r.Mean, r.SD = MeanSD(f.Days)
-	r.Normal, r.Empirical = r.Mean+r.SD*NormalQuantile(1-p), Quantile(f.Days, 1-p)
+	if left <= 0 {
+		r.Never = true
+		return r, nil
+	}
+	r.Normal, r.Empirical = r.Mean+r.SD*NormalQuantile(left), Quantile(f.Days, left)
 	x := r.Normal
 	if n >= 30 {
 		x = r.Empirical
 	}
-	r.Day = int(math.Ceil(x))
+	r.Day = int(math.Ceil(x - 1e-6)) // of equal days the mean is that day, not the one after it
 	return r, nil
+}
+
+// After is the probability of a frost after day d of the year.
+func (r FrostRisk) After(d float64) float64 {
+	switch {
+	case r.Never:
+		return r.FrostShare
+	case r.SD == 0 && d >= r.Mean:
+		return 0
+	case r.SD == 0:
+		return r.FrostShare
+	}
+	return FrostAfter(r.FrostShare, r.Mean, r.SD, d)
 }
 
 // FrostAfter is the probability of a frost after day d when a share p0 of years has one.
@@ -69,8 +99,9 @@ func BloomLoss(tC, t10, t90 float64) float64 {
 // MeanSD is the mean and the standard deviation of a sample.
 func MeanSD(v []float64) (mean, sd float64) {
 	for _, x := range v {
-		mean += x / float64(len(v))
+		mean += x
 	}
+	mean /= math.Max(1, float64(len(v)))
 	for _, x := range v {
 		sd += (x - mean) * (x - mean)
 	}

@@ -24,7 +24,7 @@ type Site struct {
 	ChillHours  float64 // at or below 7.2 °C, what nine winters in ten reach
 	Portions    float64
 	LastFrost   FrostRisk
-	HasFrost    bool
+	HasFrost    bool // LastFrost is known; it may be that frost is too rare for a date
 	Onset       int // median day of the year the rains begin; 0 unknown
 	ET0         [12]float64
 	ET0Sure     bool // nothing substituted

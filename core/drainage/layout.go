@@ -147,7 +147,7 @@ func (l Layout) comb(rings [][]XY, mains []Main, of int, laid []Drain, z func(XY
 		if of > 0 {
 			far = l.clear(c.at, c.way, far, laid, out)
 		}
-		if far < l.SpacingM/4 || of > 0 && !c.goesOn && sag([]XY{c.at, along(c.at, c.way, far)}, z) > mostSagM {
+		if far < l.SpacingM/2 || of > 0 && !c.goesOn && sag([]XY{c.at, along(c.at, c.way, far)}, z) > mostSagM {
 			continue
 		}
 		out = append(out, Drain{ID: []string{"", "b"}[c.side], Main: m.ID, Lateral: true, Joins: c.joins, Points: []XY{c.at, along(c.at, c.way, far)}, LengthM: far, direction: c.way})
@@ -205,7 +205,7 @@ func (l Layout) ends(p, d XY, laid []Drain) bool {
 	return false
 }
 
-// ray is how far a lateral may run from p: to the edge or a hole, kept clear of an edge that runs with the collector,
+// ray is how far a lateral may run from p: to the edge or a hole, kept clear of every edge that runs with the collector,
 // and half a spacing short of a line it would run into. own is the line it leaves.
 func (l Layout) ray(p, d XY, rings [][]XY, mains []Main, own string) float64 {
 	far, edge, ok := cast(p, d, rings)
@@ -216,8 +216,16 @@ func (l Layout) ray(p, d XY, rings [][]XY, mains []Main, own string) float64 {
 	if end == 0 {
 		end = l.SpacingM / 2
 	}
-	if axis := l.axis(); math.Abs(edge[0]*axis[0]+edge[1]*axis[1]) > math.Sqrt2/2 {
+	axis := l.axis()
+	if runsWith(edge, axis) {
 		far -= end / math.Max(0.2, math.Abs(d[0]*edge[1]-d[1]*edge[0]))
+	}
+	for _, r := range rings { // near a corner the edge it would hit is not the one it comes too close to
+		for i, j := 0, len(r)-1; i < len(r); j, i = i, i+1 {
+			if t, ok := nears(p, d, r[j], r[i], axis, end); ok {
+				far = math.Min(far, t)
+			}
+		}
 	}
 	for _, m := range mains {
 		beyond := 0.01
@@ -229,6 +237,28 @@ func (l Layout) ray(p, d XY, rings [][]XY, mains []Main, own string) float64 {
 		}
 	}
 	return far
+}
+
+// runsWith reports that an edge runs along the collector's axis rather than across it.
+func runsWith(edge, axis XY) bool {
+	return math.Abs(edge[0]*axis[0]+edge[1]*axis[1]) > math.Sqrt2/2
+}
+
+// nears is how far along a ray from p it comes as close as end to the edge from a to b, beside that edge and not past
+// its ends; false where it never does, starts closer, or the edge does not run with the collector.
+func nears(p, d, a, b, axis XY, end float64) (float64, bool) {
+	if dist(a, b) == 0 {
+		return 0, false
+	}
+	u := unit(sub(b, a))
+	w := sub(p, a)
+	off, rate := u[0]*w[1]-u[1]*w[0], u[0]*d[1]-u[1]*d[0]
+	if !runsWith(u, axis) || off*rate >= 0 || math.Abs(off) <= end || math.Abs(rate) < 0.2 {
+		return 0, false
+	}
+	t := (math.Abs(off) - end) / math.Abs(rate)
+	foot := u[0]*(w[0]+t*d[0]) + u[1]*(w[1]+t*d[1])
+	return t, foot >= 0 && foot <= dist(a, b)
 }
 
 // outdone reports that from a line that runs up, laterals of both directions would leave on the same side and cross,

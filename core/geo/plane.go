@@ -46,16 +46,28 @@ func PlaneAt(o Point) Plane {
 	return p
 }
 
-// LocalPlane is the plane at the arithmetic mean of the distinct vertices of the outer ring.
+// LocalPlane is the plane at the arithmetic mean of the distinct vertices of the outer ring. Longitudes are taken
+// from the first vertex on, so that a ring across 180° has its middle there and not on the other side of the earth.
 func LocalPlane(p Polygon) Plane {
-	var lon, lat float64
 	r := p.Outer.open()
+	if len(r) == 0 {
+		return PlaneAt(Point{})
+	}
+	var lon, lat float64
 	for _, v := range r {
-		lon += v.Lon
+		lon += turn(v.Lon - r[0].Lon)
 		lat += v.Lat
 	}
-	n := float64(max(1, len(r)))
-	return PlaneAt(Point{lon / n, lat / n})
+	n := float64(len(r))
+	return PlaneAt(Point{turn(r[0].Lon + lon/n), lat / n})
+}
+
+// turn brings degrees of longitude, or a difference of them, into −180 to 180.
+func turn(deg float64) float64 {
+	if deg >= -180 && deg <= 180 {
+		return deg
+	}
+	return math.Remainder(deg, 360)
 }
 
 func mercator(dlonDeg, latDeg float64) (x, y float64) {
@@ -75,7 +87,7 @@ func mercator(dlonDeg, latDeg float64) (x, y float64) {
 
 // To projects a point onto the plane, in metres.
 func (p Plane) To(q Point) XY {
-	x, y := mercator(q.Lon-p.Lon0, q.Lat)
+	x, y := mercator(turn(q.Lon-p.Lon0), q.Lat)
 	return XY{x, y - p.y0}
 }
 
@@ -98,7 +110,7 @@ func (p Plane) From(q XY) Point {
 		tau -= f / df
 	}
 	return Point{
-		Lon: p.Lon0 + math.Atan2(math.Sinh(eta), math.Cos(xi))*180/math.Pi,
+		Lon: turn(p.Lon0 + math.Atan2(math.Sinh(eta), math.Cos(xi))*180/math.Pi),
 		Lat: math.Atan(tau) * 180 / math.Pi,
 	}
 }

@@ -28,6 +28,7 @@ const (
 	MinAreaM2   = 50.0
 	MaxAreaM2   = 1e8 // 10 000 ha
 	MaxVertices = 2000
+	MaxReachM   = 5e4 // from one vertex to any other: the plane holds that far
 )
 
 // open is the ring without a repeated closing vertex.
@@ -158,6 +159,13 @@ func Validate(p Polygon) error {
 			return err
 		}
 	}
+	for i, r := range p.Rings() {
+		for k, v := range r {
+			if d := DistanceM(p.Outer[0], v); !(d <= MaxReachM) {
+				return &Invalid{i, k + 1, fmt.Sprintf("it lies %.0f km from the first point", d/1000), "check latitude, longitude and their signs; a block spans 50 km at most"}
+			}
+		}
+	}
 	rings := p.PlaneRings(LocalPlane(p))
 	for i, r := range rings {
 		if a, b, ok := firstCrossing(r, r, true); ok {
@@ -179,7 +187,7 @@ func Validate(p Polygon) error {
 		}
 	}
 	switch a := AreaM2(p); {
-	case a < MinAreaM2:
+	case !(a >= MinAreaM2):
 		return &Invalid{0, 0, fmt.Sprintf("the area is %.1f m², less than %.0f m²", a, MinAreaM2), "check that coordinates are degrees with at least five decimals"}
 	case a > MaxAreaM2:
 		return &Invalid{0, 0, fmt.Sprintf("the area is %.0f ha, more than %.0f ha", a/1e4, MaxAreaM2/1e4), "draw one block at a time"}

@@ -79,3 +79,43 @@ func FuzzValidate(f *testing.F) {
 		}
 	})
 }
+
+// A field across 180° has the area it has a degree further west; the middle of its plane lies on the line, and what
+// comes back from the plane is a longitude people write.
+func TestAcrossTheDateLine(t *testing.T) {
+	at := func(lon float64) Polygon {
+		r := Ring{{lon - 0.001, -17}, {lon + 0.0015, -17}, {lon + 0.0015, -16.998}, {lon - 0.001, -16.998}}
+		for i := range r {
+			r[i].Lon = turn(r[i].Lon)
+		}
+		return Polygon{Outer: r}
+	}
+	want := AreaM2(at(178))
+	for _, lon := range []float64{180, -180, 179.9995, -179.999} {
+		p := at(lon)
+		if err := Validate(p); err != nil {
+			t.Fatalf("at %g: %v", lon, err)
+		}
+		if got := AreaM2(p); math.Abs(got/want-1) > 1e-9 || math.Abs(PerimeterM(p)-PerimeterM(at(178))) > 1e-4 {
+			t.Errorf("at %g: %.3f m² of %.3f m²", lon, got, want)
+		}
+		pl := LocalPlane(p)
+		for _, v := range p.Outer {
+			back := pl.From(pl.To(v))
+			if math.Abs(turn(back.Lon-v.Lon)) > 1e-10 || math.Abs(back.Lon) > 180 || math.Hypot(pl.To(v).X, pl.To(v).Y) > 300 {
+				t.Errorf("at %g: %v came back as %v", lon, v, back)
+			}
+		}
+	}
+}
+
+// Points of different parts of the world are no block: the plane does not reach, and an area that is no number is
+// never accepted.
+func TestPointsTooFarApart(t *testing.T) {
+	for _, r := range []Ring{{{-62, 0}, {1, 1}, {78, 2}, {95, 1.5}}, {{10, 45}, {10.9, 45}, {10.9, 45.001}, {10, 45.001}}} {
+		var inv *Invalid
+		if err := Validate(Polygon{Outer: r}); !errors.As(err, &inv) || inv.Point != 2 {
+			t.Errorf("%v: %v", r, err)
+		}
+	}
+}

@@ -16,13 +16,15 @@ type Water struct {
 	KsMmH         float64 `json:"ksMmH"`         // saturated conductivity of the fine earth
 	BulkKsMmH     float64 `json:"bulkKsMmH"`     // with stones
 	StonesVolume  float64 `json:"stonesVolume"`  // share of the bulk volume
-	OutOfValidity bool    `json:"outOfValidity"` // clay over 60 % or organic matter over 8 %: measure instead
+	OutOfValidity bool    `json:"outOfValidity"` // reckoned at the nearest soil the regressions hold for: measure instead
 }
 
 // FromTexture estimates it by the regressions of Saxton & Rawls, Soil water characteristic estimates
 // by texture and organic matter for hydrologic solutions, Soil Sci. Soc. Am. J. 70:1569–1578, 2006,
 // Table 1 (method SOIL-2). omPct is organic matter in per cent by mass, density the factor 0.9
-// (loosened) to 1.3 (compacted), stones the mass fraction of gravel 0 to 0.8.
+// (loosened) to 1.3 (compacted), stones the mass fraction of gravel 0 to 0.8. The regressions hold to 60 % clay
+// and 8 % organic matter; beyond them the edge is taken, and where they leave a bare sand nothing at the wilting
+// point leastHeld is. Either sets OutOfValidity.
 func FromTexture(f Fractions, omPct, density, stones float64) (Water, error) {
 	f, err := f.Normal()
 	if err != nil {
@@ -36,9 +38,13 @@ func FromTexture(f Fractions, omPct, density, stones float64) (Water, error) {
 	case !(stones >= 0 && stones <= 0.8):
 		return Water{}, finding.Bad("stonesMass", stones, "is not a mass fraction of stones this estimate covers", "0 to 0.8")
 	}
-	s, c, om := f.SandPct/100, f.ClayPct/100, omPct
+	s, c, om := f.SandPct/100, math.Min(f.ClayPct/100, mostClay), math.Min(omPct, mostOM)
+	outside := f.ClayPct/100 > mostClay || omPct > mostOM
 	a := -0.024*s + 0.487*c + 0.006*om + 0.005*s*om - 0.013*c*om + 0.068*s*c + 0.031
 	wp := a + 0.14*a - 0.02
+	if wp < leastHeld {
+		wp, outside = leastHeld, true
+	}
 	b := -0.251*s + 0.195*c + 0.011*om + 0.006*s*om - 0.027*c*om + 0.452*s*c + 0.299
 	fc := b + 1.283*b*b - 0.374*b - 0.015
 	d := 0.278*s + 0.034*c + 0.022*om - 0.018*s*om - 0.027*c*om - 0.584*s*c + 0.078
@@ -54,8 +60,16 @@ func FromTexture(f Fractions, omPct, density, stones float64) (Water, error) {
 	alpha := rho / 2.65
 	rv := alpha * stones / (1 - stones*(1-alpha))
 	return Water{WiltingPoint: wp, FieldCapacity: fc2, Saturation: sat2, Available: (fc2 - wp) * (1 - rv), DensityGCm3: rho, KsMmH: ks,
-		BulkKsMmH: ks * (1 - stones) / (1 - stones*(1-1.5*alpha)), StonesVolume: rv, OutOfValidity: c > 0.60 || om > 8}, nil
+		BulkKsMmH: ks * (1 - stones) / (1 - stones*(1-1.5*alpha)), StonesVolume: rv, OutOfValidity: outside}, nil
 }
+
+// Where the regressions end (Saxton & Rawls, 2006, abstract and figure 9), and the water a bare sand still holds at
+// the wilting point (from memory, textbook values of dune sand are 1 to 2 %).
+const (
+	mostClay  = 0.60
+	mostOM    = 8.0
+	leastHeld = 0.01
+)
 
 // KsFactor is how far a conductivity estimated from texture may be off, one standard deviation on the
 // log scale (common practice, no source).

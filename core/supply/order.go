@@ -62,3 +62,45 @@ func AtLeast(n, k int, p float64) float64 {
 	}
 	return mathext.RegIncBeta(float64(k), float64(n-k+1), p)
 }
+
+// Holes is the answer where several plants go into each hole and a hole stands when one of them lives.
+type Holes struct {
+	Stations     int
+	PerHole      int
+	Planted      int     // the first time round: stations × plants a hole
+	GapShare     float64 // of holes in which all die
+	GapsExpected float64
+	GapsHigh     int     // with the confidence asked no more holes than these are empty
+	Reserve      int     // plants to fill those as many to a hole again
+	Plants       int     // to order
+	Doubles      float64 // share of holes in which two or more live and are singled
+}
+
+// EveryHole returns what to order where perHole plants go into each of the stations and one living plant is enough
+// (method LAY-10): a hole is empty with (1 − survival)^perHole, holes independently. The reserve fills the empty ones
+// of a bad case, that is the confidence's quantile of Binomial(stations, gap).
+func EveryHole(stations, perHole int, survival, confidence float64) (Holes, error) {
+	if _, err := Plants(stations, survival, confidence, 0); err != nil {
+		return Holes{}, err
+	}
+	if !(perHole >= 1 && perHole <= 20) {
+		return Holes{}, finding.Bad("plantsPerStation", perHole, "is not a number of plants of a hole", "1 to 20")
+	}
+	k := float64(perHole)
+	h := Holes{Stations: stations, PerHole: perHole, Planted: stations * perHole, GapShare: math.Pow(1-survival, k)}
+	h.GapsExpected = float64(stations) * h.GapShare
+	lo, hi := 0, stations
+	for lo < hi { // the fewest gaps g with P(gaps > g) ≤ 1 − confidence
+		mid := (lo + hi) / 2
+		if AtLeast(stations, mid+1, h.GapShare) <= 1-confidence {
+			hi = mid
+		} else {
+			lo = mid + 1
+		}
+	}
+	h.GapsHigh = lo
+	h.Reserve = h.GapsHigh * perHole
+	h.Plants = h.Planted + h.Reserve
+	h.Doubles = math.Max(0, 1-h.GapShare-k*survival*math.Pow(1-survival, k-1))
+	return h, nil
+}

@@ -53,3 +53,34 @@ func BenchmarkPlants135000(b *testing.B) {
 		}
 	}
 }
+
+// Method LAY-10, computed: gaps of several cuttings a hole, their 95th percentile, and those to be singled. Two
+// cuttings in each of 1,345 holes at 0.8: 2,690 leave four holes in a hundred empty, and 66 holes of a bad case take
+// 132 more, where every plant alive would ask for 3,411.
+func TestEveryHole(t *testing.T) {
+	for _, c := range []struct {
+		p   float64
+		k   int
+		gap float64
+	}{{0.8, 1, 0.2}, {0.8, 2, 0.04}, {0.8, 3, 0.008}, {0.85, 2, 0.0225}} {
+		if h, err := EveryHole(1000, c.k, c.p, 0.95); err != nil || math.Abs(h.GapShare-c.gap) > 1e-12 || math.Abs(h.GapsExpected-1000*c.gap) > 1e-9 {
+			t.Errorf("%+v: %+v %v", c, h, err)
+		}
+	}
+	if h, _ := EveryHole(1000, 2, 0.8, 0.95); h.GapsHigh != 50 || math.Abs(h.Doubles-0.64) > 1e-12 || h.Plants != 2100 {
+		t.Errorf("1000 holes: %+v, want a 95th percentile of 50 gaps and 64 %% doubles", h)
+	}
+	h, _ := EveryHole(1345, 2, 0.8, 0.95)
+	all, _ := Plants(2690, 0.8, 0.95, 0)
+	if h.Planted != 2690 || h.GapsHigh != 66 || h.Plants != 2822 || all.Plants != 3411 {
+		t.Errorf("every hole %+v, every plant %+v", h, all)
+	}
+	if h, _ := EveryHole(500, 3, 1, 0.95); h.Plants != 1500 || h.GapsHigh != 0 || h.Doubles != 1 {
+		t.Errorf("all live: %+v", h)
+	}
+	for _, bad := range [][2]float64{{0, 0.95}, {21, 0.95}, {2, 0.3}} {
+		if _, err := EveryHole(10, int(bad[0]), 0.9, bad[1]); err == nil {
+			t.Errorf("%v accepted", bad)
+		}
+	}
+}

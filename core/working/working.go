@@ -30,10 +30,24 @@ type Input struct {
 	Figure string  `json:"figure,omitempty"` // path of the figure it is, when it has its own working
 }
 
+// Kind says what a step's substituted line is. The zero Kind is arithmetic: the numbers stand in the place of the
+// formula's letters, and the line, reckoned out, is the value. A test reckons every such line.
+type Kind string
+
+const (
+	Arithmetic Kind = ""       // reckon the line
+	Search     Kind = "search" // the smallest or largest that answers a condition; the line lists what went in
+	Count      Kind = "count"  // counted or measured on a drawing
+	Lookup     Kind = "lookup" // read from a table, a list or a report
+	Series     Kind = "series" // a sum or an integral over many terms, which the line describes
+	Rule       Kind = "rule"   // a rule of the trade, a date or a word; no arithmetic
+)
+
 // Step is one line of working.
 type Step struct {
 	Figure      string  `json:"figure"`
 	Label       string  `json:"label"`
+	Kind        Kind    `json:"kind,omitempty"`
 	Formula     string  `json:"formula"`
 	Substituted string  `json:"substituted"`
 	Value       float64 `json:"value"`

@@ -590,14 +590,7 @@ func facts(s *climate.Site) []ClimateFact {
 	add("Winter minimum", units.Temp, s.MinC10, fmt.Sprintf("one winter in ten goes below; %d winters", len(s.Years)), "type-7 quantile")
 	add("Frost-free days", units.Days, s.FrostFree, "nine years in ten reach it", "type-7 quantile")
 	if s.HasFrost {
-		r := s.LastFrost
-		day := civil.Must(2023, 1, 1).AddDays(r.Day - 1)
-		f := ClimateFact{Label: "Last frost of spring", Quantity: units.Plain, Value: float64(r.Day), Text: fmt.Sprintf("%d %s", day.Day(), monthName(day)), Source: "Thom & Shaw, Monthly Weather Review, 1958",
-			Note: fmt.Sprintf("frost after it one year in ten; day %.0f by the other school; %.0f %% of years have one", r.Empirical, 100*r.FrostShare)}
-		if r.Rough {
-			f.Note += "; fewer than ten years, rough"
-		}
-		out = append(out, f)
+		out = append(out, lastFrost(s.LastFrost, len(s.Years)))
 	}
 	add("Chill, hours to 7.2 °C", units.Count, s.ChillHours, "nine winters in ten reach it", "Weinberger, Proc. Am. Soc. Hort. Sci., 1950")
 	add("Chill, portions", units.Count, s.Portions, "nine winters in ten reach it; dynamic model", "Fishman, Erez & Couvillon, J. Theor. Biol., 1987")
@@ -617,6 +610,23 @@ func facts(s *climate.Site) []ClimateFact {
 		out = append(out, ClimateFact{Label: "The rains set in", Quantity: units.Plain, Value: float64(s.Onset), Text: fmt.Sprintf("%d %s", day.Day(), monthName(day)), Note: "median of the years: 20 mm in three days, no dry week after", Source: "Sivakumar, Agric. For. Meteorol., 1988"})
 	}
 	return out
+}
+
+// lastFrost is the last frost of spring as a fact: its date for one year in ten, or that none is needed.
+func lastFrost(r climate.FrostRisk, years int) ClimateFact {
+	f := ClimateFact{Label: "Last frost of spring", Quantity: units.Plain, Value: float64(r.Day), Source: "Thom & Shaw, Monthly Weather Review, 1958; years without frost counted"}
+	if r.Never {
+		f.Text = "too rare for a date"
+		f.Note = fmt.Sprintf("frost in %.0f %% of %d years: one year in ten is reached on no day", 100*r.FrostShare, years)
+		return f
+	}
+	day := civil.Must(2023, 1, 1).AddDays(r.Day - 1)
+	f.Text = fmt.Sprintf("%d %s", day.Day(), monthName(day))
+	f.Note = fmt.Sprintf("frost after it one year in ten; %.0f %% of years have one at all; day %.0f by the other school", 100*r.FrostShare, r.Empirical)
+	if r.Rough {
+		f.Note += "; fewer than ten years with frost, rough"
+	}
+	return f
 }
 
 func monthName(d civil.Date) string {

@@ -3,7 +3,8 @@
 Made with shapely 1.8.5:  python3 laterals.py > laterals.json
 Each side of the collector has parallel lines at S/2, 3S/2, ... (herringbone: the second side at S, 2S, ...) measured
 across them from the outlet; a lateral starts where its line cuts the collector and ends at the first boundary it meets,
-held S/2 off an edge that runs with the axis of the collector, or S/2 before the collector itself or a branch. A branch
+held S/2 off every edge that runs with the axis of the collector, or S/2 before the collector itself or a branch; what is
+shorter than S/2 is left out. A branch
 has laterals on the same parallel lines; one that would run where a lateral of the collector drains already (within 0.6 S
 of it) or down the slope is left out. Reached is the block within S/2 of a drain, with each lateral lengthened by S/2 and
 the collector and the branch as far as their last junction.
@@ -17,6 +18,7 @@ SHAPES = {
     "wedge": ([(0, 0), (260, 30), (300, 180), (150, 240), (-20, 150)], []),
     "bay": ([(0, 0), (180, 0), (180, 90), (90, 90), (90, 200), (0, 200)], []),
     "holed": ([(0, 0), (300, 0), (300, 200), (0, 200)], [[(120, 80), (160, 80), (160, 120), (120, 120)]]),
+    "strip": ([(0, 0), (75, 0), (75, 300), (0, 300)], []),
     "sliver": ([(0, 0), (420, 25), (424, 70), (10, 45)], []),
 }
 CASES = [
@@ -27,6 +29,7 @@ CASES = [
     ("rectangle", [(0, 0), (0, 120)], 20, 90, [(0, 119.9), (100, 119.9), (100, 0.1)]), ("rectangle", [(0.5, 0), (0.5, 120)], 9, 90, [(0.5, 60), (110, 60), (110, 2)]),
     ("holed", [(1, 1), (299, 1)], 10, 90, [(108, 1), (112, 128), (166, 129)]), ("holed", [(1, 1), (299, 1)], 12, 90, [(175, 1), (170, 126), (116, 132)]),
     ("wedge", [(2, 2), (255, 32)], 12, 90, [(20, 2 + 18 / 253 * 30), (10, 110), (240, 130)]), ("wedge", [(2, 2), (255, 32)], 17, 90, [(245, 2 + 243 / 253 * 30), (268, 110), (20, 120)]),
+    ("rectangle", [(0, 45), (200, 45)], 18, 52), ("strip", [(0.01, 0), (0.01, 300)], 18, 52),
 ]
 
 def height(x, y):
@@ -80,12 +83,21 @@ def run(shape, line, S, angle, branch=None):
                         continue
                     if abs(edge[0] * ux + edge[1] * uy) > math.sqrt(0.5):
                         far -= S / 2 / max(0.2, abs(dx * edge[1] - dy * edge[0]))
+                    for p, q in edges:
+                        ex, ey = unit(q[0] - p[0], q[1] - p[1])
+                        if abs(ex * ux + ey * uy) <= math.sqrt(0.5) or start.distance(LineString([(p[0] - 4000 * ex, p[1] - 4000 * ey), (q[0] + 4000 * ex, q[1] + 4000 * ey)])) <= S / 2 or abs(dx * ey - dy * ex) < 0.2:
+                            continue
+                        way = math.copysign(S / 2, ex * (y - p[1]) - ey * (x - p[0]))  # on the side the lateral comes from
+                        beside = LineString([(p[0] - ey * way, p[1] + ex * way), (q[0] - ey * way, q[1] + ex * way)])
+                        h = go.intersection(beside)
+                        if h.geom_type == "Point":
+                            far = min(far, start.distance(h))
                     for other in mains:
                         again = go.intersection(other)
                         for p in [again] if again.geom_type == "Point" else list(getattr(again, "geoms", [])):
                             if p.geom_type == "Point" and start.distance(p) > 0.5:
                                 far = min(far, start.distance(p) - S / 2)
-                    if far < S / 4:
+                    if far < S / 2:
                         continue
                     own = [LineString([(u, v), (u + e * g, v + f * g)]) for u, v, e, f, g in found if abs(e * dy - f * dx) < 0.05 and math.hypot(u - x, v - y) > 1e-6]
                     if number and any(o.distance(Point(x + dx * S / 4, y + dy * S / 4)) < 0.6 * S for o in own):

@@ -282,7 +282,7 @@ func waiting() Calculator {
 			for _, u := range in.rows("uses") {
 				uses = append(uses, rotation.Use{Kind: u.str("kind"), End: u.day("end"), Months: u.int("labelMonths")})
 			}
-			w, early, late, at := rotation.Waits(uses, in.str("crop"), in.day("today"))
+			w, early, late, at := rotation.Waits(uses, in.str("crop"), in.day("today"), rotation.Fumigation{})
 			r.Outputs["earliest"], r.Outputs["latest"], r.Outputs["why"], r.Outputs["shorten"] = "now", "now", "nothing stands in the way", ""
 			if at >= 0 {
 				r.Outputs["earliest"], r.Outputs["latest"], r.Outputs["why"], r.Outputs["shorten"] = early.String(), late.String(), w[at].Why, w[at].Shorten

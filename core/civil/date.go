@@ -15,10 +15,11 @@ type Date struct {
 	m, d uint8
 }
 
-// First and last year a date may have.
+// First and last year a date may have. They reach beyond what people enter, so that what is counted back and forward
+// from an entered day can be written and read again.
 const (
-	MinYear = 1900
-	MaxYear = 2200
+	MinYear = 1700
+	MaxYear = 2500
 )
 
 // New returns the date y-m-d, or an error when no such day exists or the year lies outside
@@ -44,6 +45,10 @@ func Must(y, m, d int) Date {
 	}
 	return v
 }
+
+// On is a day a rule arrives at, such as the first of a window in some year: the day of the month is held to the month's
+// last, and the year may lie outside MinYear…MaxYear. What people enter goes through New or Parse.
+func On(y, m, d int) Date { return Date{int16(y), uint8(m), uint8(min(d, DaysIn(y, m)))} }
 
 // Parse reads YYYY-MM-DD. The empty string is no date.
 func Parse(s string) (Date, error) {

@@ -18,6 +18,7 @@ type Site struct {
 	SeasonMeanC float64 // months of 10 °C or more, six months at least counted warmest first
 	HotMaxC     float64 // mean maximum of the hottest month
 	MinC10      float64 // the winter minimum one year in ten goes below
+	ColdestMinC float64 // mean minimum of the coldest month
 	RainMM      float64
 	DryMonths   float64 // rain under half of reference evapotranspiration
 	FrostFree   float64 // days, what nine years in ten reach
@@ -25,7 +26,7 @@ type Site struct {
 	Portions    float64
 	LastFrost   FrostRisk
 	HasFrost    bool // LastFrost is known; it may be that frost is too rare for a date
-	Onset       int // median day of the year the rains begin; 0 unknown
+	Onset       int  // median day of the year the rains begin; 0 unknown
 	ET0         [12]float64
 	ET0Sure     bool // nothing substituted
 	ET0Year     float64
@@ -41,7 +42,7 @@ func midMonth(m int) int { return civil.Must(2023, m, 15).DayOfYear() }
 // minima come from daily data only: a smooth year has no extremes.
 func NewSite(months []Month, s *Series, latDeg, elevationM float64, coast bool, source string) Site {
 	nan := math.NaN()
-	site := Site{LatDeg: latDeg, ElevationM: elevationM, AnnualMeanC: nan, SeasonMeanC: nan, HotMaxC: nan, MinC10: nan, RainMM: nan, DryMonths: nan,
+	site := Site{LatDeg: latDeg, ElevationM: elevationM, AnnualMeanC: nan, SeasonMeanC: nan, HotMaxC: nan, MinC10: nan, ColdestMinC: nan, RainMM: nan, DryMonths: nan,
 		FrostFree: nan, ChillHours: nan, Portions: nan, ET0Year: nan, StormMM: nan, Source: source, Years: []Year{}}
 	if len(months) == 12 {
 		copy(site.Months[:], months)
@@ -127,7 +128,7 @@ func (site *Site) onset(s *Series) {
 }
 
 func (site *Site) monthly(coast bool) {
-	site.RainMM, site.AnnualMeanC, site.DryMonths, site.ET0Year, site.HotMaxC = 0, 0, 0, 0, math.Inf(-1)
+	site.RainMM, site.AnnualMeanC, site.DryMonths, site.ET0Year, site.HotMaxC, site.ColdestMinC = 0, 0, 0, 0, math.Inf(-1), math.Inf(1)
 	site.ET0Sure = true
 	warm, warmN := 0.0, 0
 	for i, m := range site.Months {
@@ -138,6 +139,7 @@ func (site *Site) monthly(coast bool) {
 			maxC = 2*m.MeanC - m.MinC
 		}
 		site.HotMaxC = math.Max(site.HotMaxC, maxC)
+		site.ColdestMinC = math.Min(site.ColdestMinC, m.MinC)
 		if m.MeanC >= 10 {
 			warm += m.MeanC
 			warmN++
@@ -174,6 +176,7 @@ func (site Site) At(elevationM, coldC float64) Site {
 	site.SeasonMeanC += d
 	site.HotMaxC += d
 	site.MinC10 += d + coldC
+	site.ColdestMinC += d + coldC
 	return site
 }
 

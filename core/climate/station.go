@@ -207,9 +207,9 @@ func (s Series) Years(latDeg, frostC float64) []Year {
 	south := latDeg < 0
 	first := s.Days[0].On
 	for y := first.Year(); ; y++ {
-		from := civil.Must(y, 1, 1)
+		from := civil.On(y, 1, 1)
 		if !south {
-			from = civil.Must(y, 7, 1)
+			from = civil.On(y, 7, 1)
 		}
 		to := from.AddMonths(12)
 		i, j := from.Sub(first), to.Sub(first)

@@ -214,21 +214,57 @@ func round(a, b XY, holes [][]XY) []XY {
 	return append(line, b)
 }
 
-// valley is the lowest point near the middle of the line across at p, where it lies clearly below p.
-func valley(p, u XY, rings [][]XY, ground func(x, y float64) float64) (XY, bool) {
+// valleyRiseM is how far the ground has to rise on both sides of a line for it to be the bottom of a valley.
+const valleyRiseM = 0.15
+
+// bottom is the lowest point of the line across at p, and whether the ground rises from it on both sides: on a plane
+// that falls one way it lies at an end.
+func bottom(p, u XY, rings [][]XY, ground func(x, y float64) float64) (XY, bool) {
 	n := XY{-u[1], u[0]}
-	best, at := ground(p[0], p[1])-0.15, XY{}
-	found := false
-	for _, sign := range []float64{1, -1} {
-		far, _, ok := cast(p, XY{sign * n[0], sign * n[1]}, rings)
-		for t := 5.0; ok && t < far*0.5; t += 5 {
-			q := along(p, n, sign*t)
-			if z := ground(q[0], q[1]); z < best {
-				best, at, found = z, q, true
-			}
+	left, _, ok1 := cast(p, n, rings)
+	right, _, ok2 := cast(p, XY{-n[0], -n[1]}, rings)
+	if !ok1 || !ok2 {
+		return p, false
+	}
+	low, at, off := math.Inf(1), p, 0.0
+	for t := -0.95 * right; t <= 0.95*left; t += (left + right) / 60 {
+		q := along(p, n, t)
+		if z := ground(q[0], q[1]); z < low {
+			low, at, off = z, q, t
 		}
 	}
-	return at, found
+	rise := func(to float64) float64 {
+		q := along(p, n, to)
+		return ground(q[0], q[1]) - low
+	}
+	return at, off > -0.85*right && off < 0.85*left && rise(-0.95*right) >= valleyRiseM && rise(0.95*left) >= valleyRiseM
+}
+
+// valley is the bottom of a valley across the line at p, where it lies clearly below p and in the middle half.
+func valley(p, u XY, rings [][]XY, ground func(x, y float64) float64) (XY, bool) {
+	at, ok := bottom(p, u, rings, ground)
+	return at, ok && dist(at, p) >= 5 && ground(at[0], at[1]) < ground(p[0], p[1])-valleyRiseM
+}
+
+// TwoSided reports that two sides of a block fall to a middle line: across the way down from its highest side to its
+// lowest point the ground rises both ways, in the lower, the middle and the upper third.
+func TwoSided(rings [][]XY, ground func(x, y float64) float64) bool {
+	ring := dense(distinct(rings[0]), 15)
+	low, middle := lowest(ring, ground), centre(ring)
+	if dist(ring[low], middle) < 1 {
+		return false
+	}
+	u := unit(sub(middle, ring[low]))
+	far, _, ok := cast(inset(ring, low, 1), u, rings[:1])
+	if !ok || far < 20 {
+		return false
+	}
+	for _, f := range []float64{0.3, 0.5, 0.7} {
+		if _, ok := bottom(along(inset(ring, low, 1), u, f*far), u, rings, ground); !ok {
+			return false
+		}
+	}
+	return true
 }
 
 // bestSide is the collector of a gridiron: of the sides of the block, the low side on both ways from the lowest

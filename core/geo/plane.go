@@ -62,6 +62,11 @@ func LocalPlane(p Polygon) Plane {
 	return PlaneAt(Point{turn(r[0].Lon + lon/n), lat / n})
 }
 
+// Between is the point a share f of the way from a to b, straight in degrees and the short way round.
+func Between(a, b Point, f float64) Point {
+	return Point{Lon: turn(a.Lon + f*turn(b.Lon-a.Lon)), Lat: a.Lat + f*(b.Lat-a.Lat)}
+}
+
 // turn brings degrees of longitude, or a difference of them, into −180 to 180.
 func turn(deg float64) float64 {
 	if deg >= -180 && deg <= 180 {

@@ -85,6 +85,7 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	}
 	c.p.Checklist, c.p.groundForks = c.checklist(), c.groundForks()
 	c.findings()
+	c.finite()
 	c.steps()
 	return c.p, nil
 }
@@ -106,7 +107,7 @@ func (c *computation) consider() {
 	it := c.in.Block.Intent
 	c.p.Choices = c.sheet.Resolve(nil)
 	c.first = c.seasons.FirstYear(it.Date)
-	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: it.Date, Life: 1, Done: it.Done}
+	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: it.Date, Life: 1, Done: it.Done, Skip: it.NotNeeded}
 	c.soil()
 	for _, o := range c.sheet.Operations(c.p.Choices) {
 		if len(o.Season) == 0 {

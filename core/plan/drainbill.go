@@ -85,7 +85,7 @@ func (c *computation) drainBill(d *DrainPlan) {
 		add(k.line(name, "", length, units.Distance, "floor "+m(drainage.FieldDitch(0).FloorM)+", sides 1 : 1"))
 		add(k.line("Earth dug", "earth", earth, units.Earth, "the machine is in the price"))
 		dug += earth
-		add(k.line("Land taken", "", land, units.Area, "ditch and berm"))
+		add(k.line("Land taken", "", math.Min(land, c.p.Ground.AreaM2), units.Area, "ditch and berm"))
 	}
 	if n := d.Network; n != nil && n.Open {
 		ditch("Open ditch", append(slices.Clone(n.Laterals), n.Reaches...)...)
@@ -181,7 +181,8 @@ func (c *computation) drainJobs(jobs []Job, kinds map[string]string) []Job {
 		by := day.AddMonths(-least)
 		kinds[key] = kind
 		jobs = append(jobs, Job{Key: key, Name: name, Phase: phase, Age: c.seasons.YearOf(day.AddMonths(-better)) - c.first + 1, From: day.AddMonths(-better), By: by, Detail: detail, Why: why, Caution: caution,
-			Rule: fmt.Sprintf("%d months before planting, at least %d", better, least), Origin: "common practice, no source", Preparation: true, Done: done, Passed: c.p.Stage != Planted && done.IsZero() && by.Before(c.in.Today)})
+			Rule: fmt.Sprintf("%d months before planting, at least %d", better, least), Origin: "common practice, no source", Preparation: true, Done: done,
+			NotNeeded: c.notNeeded(key), Passed: c.p.Stage != Planted && done.IsZero() && c.notNeeded(key) == "" && by.Before(c.in.Today)})
 	}
 	if piped {
 		put("drain-lay", "drain", "Lay the drains, from the outlet upwards", "drain", c.drainWords(), "roots need air before they are planted", strings.Join(d.Cautions, " "), 9, 4)

@@ -25,7 +25,7 @@ func (c *computation) drainRemedies(d *DrainPlan, choice DrainChoice) {
 	k := drainage.Case{Source: choice.Source, WetShare: share, CoverM: drainage.Cover(choice.Traffic) + lateralPipe.OuterM}
 	if l := c.in.Land; l != nil {
 		k.SlopePct = l.Lie.SlopePct
-		k.Valley = len(c.suggest("herringbone", 15)) == 3
+		k.Valley = c.known(nil) && drainage.TwoSided(c.xy(), c.heightAt)
 	}
 	if s := d.Soil; s != nil {
 		k.LayerM, k.K = s.LayerM, s.Above
@@ -50,6 +50,14 @@ func (c *computation) drainRemedies(d *DrainPlan, choice DrainChoice) {
 		}
 		sort.SliceStable(d.Remedies, func(i, j int) bool { return d.Remedies[i].Works && !d.Remedies[j].Works })
 	}
+	if why := c.ditchesTooClose(c.asDitches(*d, choice)); why != "" {
+		for i, r := range d.Remedies {
+			if r.ID == "ditches" && r.Works {
+				d.Remedies[i].Works, d.Remedies[i].Why = false, why
+			}
+		}
+		sort.SliceStable(d.Remedies, func(i, j int) bool { return d.Remedies[i].Works && !d.Remedies[j].Works })
+	}
 	if o := c.in.Block.Decided[DrainFork].Option; o != "" {
 		d.Taken, d.Decided = o, true
 	} else if d.Started && d.Needed {
@@ -60,6 +68,22 @@ func (c *computation) drainRemedies(d *DrainPlan, choice DrainChoice) {
 	if d.Taken == "ditches" {
 		*d = c.asDitches(*d, choice)
 	}
+}
+
+// mostDitchShare is the share of the land ditches may take before nothing is left to plant (common practice).
+const mostDitchShare = 0.35
+
+// ditchesTooClose says why ditches cannot drain this soil: so close that they and their berms take too much of the land;
+// "" where they can, or where their spacing is not known.
+func (c *computation) ditchesTooClose(d DrainPlan) string {
+	if d.Refused != "" || d.SpacingM <= 0 || d.DepthM <= 0 {
+		return ""
+	}
+	width := drainage.FieldDitch(d.DepthM).LandM()
+	if width <= mostDitchShare*d.SpacingM {
+		return ""
+	}
+	return fmt.Sprintf("a ditch %s deep is %s wide with its berm; %s apart they would take %s of the land", c.text(d.DepthM, units.Spacing), c.text(width, units.Spacing), c.text(d.SpacingM, units.Spacing), c.text(math.Min(1, width/d.SpacingM), units.Fraction))
 }
 
 // risks of each remedy (common practice, no source).

@@ -74,6 +74,14 @@ func (c *computation) judgeDrains() {
 	if d.Network != nil && field {
 		c.judgeSpacing(d, note)
 	}
+	if d.Taken == "ditches" {
+		if why := c.ditchesTooClose(d); why != "" {
+			note("ditch-land", finding.Mend, "Open ditches", capital(why)+": nothing is left to plant. Lay pipes, or raise beds.", "method DRN-1, common practice")
+		}
+	}
+	if part := d.Network; d.Taken == "local" && part != nil && len(part.Part) > 0 && part.Assumed {
+		note("part-assumed", finding.Watch, "Wet part", fmt.Sprintf("Where the wet part lies is not known: it is taken as a circle of %.0f %% of the block round its lowest ground. Dig a pit in it and place that on the map, or drag the line.", choice.WetPct), "assumed")
+	}
 	switch {
 	case d.Cut == nil || len(d.Cut.Reaches) == 0:
 	case d.Taken == "diversion":

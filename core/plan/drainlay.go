@@ -80,6 +80,35 @@ func (c *computation) wetPart() (wet *drainage.Wet, pit string) {
 	return wet, c.in.Block.Pits[i].Name
 }
 
+// lowPart is the wet part where no pit says where it lies: a circle of the share that was said round the lowest ground
+// well inside the block. nil where no share was said.
+func (c *computation) lowPart() *drainage.Wet {
+	share := c.in.Block.drainChoice().WetPct / 100
+	if !(share > 0 && share < 0.6) || c.in.Land == nil {
+		return nil
+	}
+	r := math.Sqrt(share * c.p.Ground.AreaM2 / math.Pi)
+	s := c.in.Land.Surface
+	best, low := (*drainage.Wet)(nil), math.Inf(1)
+	for j := range s.NY {
+		for i := range s.NX {
+			x, y, z := s.X0+float64(i)*s.Cell, s.Y0+float64(j)*s.Cell, s.At(i, j)
+			if math.IsNaN(z) || z >= low || !c.in.Land.in(x, y) {
+				continue
+			}
+			inside := true
+			for k := range 8 { // most of the circle lies in the block
+				a := math.Pi / 4 * float64(k)
+				inside = inside && c.in.Land.in(x+0.6*r*math.Cos(a), y+0.6*r*math.Sin(a))
+			}
+			if inside {
+				best, low = &drainage.Wet{At: drainage.XY{x, y}, RadiusM: r}, z
+			}
+		}
+	}
+	return best
+}
+
 // drainDesign lays what is taken on the block.
 func (c *computation) drainDesign(d *DrainPlan, choice DrainChoice) {
 	switch {
@@ -182,7 +211,17 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 	}
 	l := drainage.Layout{Collector: line, SpacingM: d.SpacingM, AngleDeg: 90, Alone: d.Taken == "local"}
 	rings, part := c.xy(), []drainage.XY{}
-	if wet, _ := c.wetPart(); l.Alone && wet != nil {
+	assumed := false
+	wet, _ := c.wetPart()
+	if l.Alone && (wet == nil || wet.RadiusM == 0) {
+		wet, assumed = c.lowPart(), true
+	}
+	if l.Alone && wet != nil {
+		if suggested {
+			if way := drainage.Suggest("local", rings, c.heightAt, d.SpacingM, c.in.Land.Lie.FallsTo, wet); len(way) > 1 && c.known(way) {
+				line = way
+			}
+		}
 		if ring := wet.Ring(rings); ring != nil { // laterals in the wet part only
 			l.Alone, part, rings = false, ring, [][]drainage.XY{ring}
 		}
@@ -231,7 +270,7 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 		}
 	}
 	d.Network = c.view(n, line, suggested, len(l.Drawn) > 0, d.SpacingM)
-	d.Network.Part = part
+	d.Network.Part, d.Network.Assumed = part, assumed && len(part) > 0
 	if !c.in.Brief && len(part) == 0 && len(n.Missed) > 0 && len(l.Drawn) == 0 && !l.Alone && n.Missed[0].AreaM2 > 0.01*n.BlockM2 {
 		if b := drainage.SuggestBranch(c.xy(), l, n.Missed[0], c.heightAt); b != nil {
 			d.branch = c.pointsOf(b)

@@ -64,7 +64,7 @@ func (c *computation) drainNeed(d *DrainPlan, choice DrainChoice) {
 	case s.WetSeen:
 		d.WetM, d.WetFrom = s.WetCm/100, "marks in the pits"
 	}
-	d.Needed = d.WetFrom != "" && d.WetM < k.SteadyM-1e-9
+	d.Needed = d.WetFrom != "" && d.WetM < k.SteadyM-1e-9 && !c.inPots()
 }
 
 // wellsRead tells whether a dip well was read often enough to be believed.

@@ -70,6 +70,7 @@ type NetworkView struct {
 	Drawn      bool         `json:"drawn"`      // its laterals were drawn
 	BranchAt   []DrawnDrain `json:"branchAt"`   // its branches, from where they join
 	Part       [][2]float64 `json:"part"`       // the wet part it is laid for; empty: the whole block
+	Assumed    bool         `json:"assumed"`    // where the wet part lies is not known: the lowest ground is taken
 	NextBranch string       `json:"nextBranch"` // the name a further one takes
 	SpacingM   float64      `json:"spacingM"`
 }

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"slowroot/core/amend"
@@ -26,6 +27,7 @@ type Fit struct {
 	After     suitability.Class `json:"after"` // with the works named
 	Capped    bool              `json:"capped"`
 	Unknown   []string          `json:"unknown"` // factors the crop has limits for and nothing is known of
+	FindOut   []string          `json:"findOut"` // how to find out what caps the answer
 	Letters   string            `json:"letters"` // of the limiting factors
 	Verdict   Verdict           `json:"verdict"`
 	Sentence  string            `json:"sentence"`
@@ -43,6 +45,7 @@ type Verdict string
 const (
 	FitAsItIs Verdict = "fit"
 	FitWorks  Verdict = "fit with works"
+	NotSure   Verdict = "not sure" // nothing that is known speaks against it, and something that could is not known
 	Marginal  Verdict = "marginal"
 	NotHere   Verdict = "not here"
 	NotKnown  Verdict = "not known"
@@ -72,6 +75,7 @@ type measured struct {
 	v       float64 // NaN is not known
 	class   soil.Class
 	atLeast bool
+	atMost  bool // the value is no more than this: it can speak against a crop, never for it
 	from    string
 }
 
@@ -186,6 +190,9 @@ func measure(in Input) measures {
 			v = measured{v: here.HotMaxC, from: record + "; mean maximum of the hottest month"}
 		case "minC10":
 			v = measured{v: here.MinC10, from: record + "; what one winter in ten goes below"}
+			if math.IsNaN(v.v) { // the coldest month's mean minimum is passed in most winters
+				v = measured{v: here.ColdestMinC, atMost: true, from: record + "; mean minimum of the coldest month, which most winters go below"}
+			}
 		case "frostFree":
 			v = measured{v: here.FrostFree, from: record + "; what nine years in ten reach"}
 		case "chillHours":
@@ -266,7 +273,7 @@ func Matrix(in Input, sheets []*practice.Sheet, detail bool) []Fit {
 }
 
 func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
-	f := Fit{Block: m.in.BlockID, BlockName: m.in.Block.Name, Sheet: s.ID, Name: s.Name, Factors: []FactorFit{}, Unknown: []string{}, CostText: ""}
+	f := Fit{Block: m.in.BlockID, BlockName: m.in.Block.Name, Sheet: s.ID, Name: s.Name, Factors: []FactorFit{}, Unknown: []string{}, FindOut: []string{}, CostText: ""}
 	var now []float64
 	worst, worstAfter := math.Inf(1), math.Inf(1)
 	capped := false
@@ -283,9 +290,17 @@ func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
 		v := m.m[i]
 		r := rate(limit, v)
 		ff := FactorFit{Key: factor.Key, Label: limit.Factor, Letter: factor.Letter, Assumed: limit.Assumed, Class: suitability.NotJudged, After: suitability.NotJudged, Ideal: limit.Ideal, Tolerated: limit.Tolerated}
+		if v.atMost && r >= 85 {
+			r = math.NaN() // colder it is, but how cold is not known
+		}
 		if math.IsNaN(r) {
 			f.Unknown = append(f.Unknown, limit.Factor)
-			capped = capped || factor.Critical
+			if factor.Critical {
+				capped = true
+				if how := findOut[factor.Key]; !slices.Contains(f.FindOut, how) {
+					f.FindOut = append(f.FindOut, how)
+				}
+			}
 			if detail {
 				ff.Value, ff.From, ff.Origin = "not known", v.from, practice.OriginWords(limit.Origin)
 				all = append(all, ff)
@@ -373,12 +388,17 @@ func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
 	} else if unpriced > 0 {
 		f.CostText = "no price"
 	}
-	f.Verdict = verdict(f.Class, f.After)
+	if f.Verdict = verdict(f.Class, f.After); capped && (f.Verdict == FitAsItIs || f.Verdict == FitWorks) {
+		f.Verdict = NotSure
+	}
 	if detail {
 		f.Sentence = m.sentence(s, f, limiting)
 	}
 	return f
 }
+
+// findOut is how to find out about a factor whose absence caps the answer.
+var findOut = map[string]string{"minC10": "read in the daily record of a weather station", "rainMm": "enter monthly normals of rain", "depthCm": "dig a pit", practice.WetKey: "dig a pit", "ph": "have the topsoil tested"}
 
 func verdict(now, after suitability.Class) Verdict {
 	good := func(c suitability.Class) bool { return c == suitability.S1 || c == suitability.S2 }
@@ -403,6 +423,13 @@ func (m *measures) sentence(s *practice.Sheet, f Fit, l *FactorFit) string {
 		if f.Class != suitability.S1 && l.Class != suitability.S1 {
 			out = fmt.Sprintf("%s is fit, %s: %s is what holds it back.", name, f.Class, lim)
 		}
+	case NotSure:
+		out = fmt.Sprintf("%s: not sure. Nothing that is known here speaks against it.", name)
+		if l.Class != suitability.S1 && f.Class != f.After {
+			out = fmt.Sprintf("%s: not sure. Of what is known, %s asks for works.", name, lim)
+		} else if l.Class != suitability.S1 {
+			out = fmt.Sprintf("%s: not sure. Of what is known, %s holds it back most.", name, lim)
+		}
 	case FitWorks:
 		out = fmt.Sprintf("%s is %s as found, for %s; with works %s.", name, f.Class, lim, f.After)
 	case Marginal:
@@ -417,7 +444,7 @@ func (m *measures) sentence(s *practice.Sheet, f Fit, l *FactorFit) string {
 		out = fmt.Sprintf("%s: not here. %s cannot be mended.", name, capital(strings.Join(why, "; ")))
 	}
 	if f.Capped {
-		out += " Not sure: " + strings.ToLower(strings.Join(f.Unknown, ", ")) + " not known."
+		out += " Not known: " + strings.ToLower(strings.Join(f.Unknown, ", ")) + ". To find out: " + strings.Join(f.FindOut, "; ") + "."
 	}
 	return out
 }
@@ -425,7 +452,7 @@ func (m *measures) sentence(s *practice.Sheet, f Fit, l *FactorFit) string {
 // limitOf is a sheet's limit of a factor; wet feet come from the sheet's class.
 func limitOf(s *practice.Sheet, key string) (practice.Limit, bool) {
 	if key == practice.WetKey {
-		if s.Soil.WetClass == 0 {
+		if s.Soil.WetClass == 0 || s.Soil.InPots {
 			return practice.Limit{}, false
 		}
 		ideal, tol := practice.WetRange(s.Soil.WetClass)
@@ -480,6 +507,9 @@ func (m *measures) said(key string, v measured) string {
 	}
 	if v.atLeast && key == "depthCm" {
 		s += " or more"
+	}
+	if v.atMost {
+		s = "below " + s
 	}
 	return s
 }
@@ -567,10 +597,15 @@ func (m *measures) remedy(s *practice.Sheet, f practice.Factor, l practice.Limit
 		if !low && f.Key == "rainMm" {
 			return
 		}
-		if water == "enough" {
+		switch water {
+		case "enough":
 			after, what, months = 80, "irrigation", 6
-		} else if detail {
-			what = "irrigation, once a supply is found and measured"
+		case "short", "none":
+			if detail {
+				what = "irrigation, where another supply can be brought; there is not enough here"
+			}
+		default: // nobody has said that there is none
+			after, what, months = 75, "irrigation, once a supply is found and measured", 12
 		}
 	case "windMS":
 		after, what, months = 75, "a windbreak of 40 to 60 % porosity", 30

@@ -46,7 +46,7 @@ var limeWays = map[amend.School][2]string{
 
 func (c *computation) limeFork() (Fork, bool) {
 	l := c.p.Works.Lime
-	if l == nil || l.Refused != "" {
+	if l == nil || l.Refused != "" || !l.Wanted { // where none is wanted there is nothing to choose
 		return Fork{}, false
 	}
 	f := Fork{ID: "lime", Question: "By which school is the lime reckoned?", Step: "soil"}

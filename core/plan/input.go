@@ -92,6 +92,7 @@ type Planting struct {
 	Survival    float64               `json:"survival,omitempty"`   // 0 takes the sheet's
 	Confidence  float64               `json:"confidence,omitempty"` // 0 takes 0.95
 	Done        map[string]civil.Date `json:"done,omitempty"`       // job key → day it was done
+	NotNeeded   map[string]string     `json:"notNeeded,omitempty"`  // job key → why it is not needed here
 	Picked      map[string]float64    `json:"picked,omitempty"`     // season year, such as "2027" → kg taken off the block
 	Accepted    map[string]string     `json:"accepted,omitempty"`   // finding rule → why it is kept as it is
 	AdoptedOn   civil.Date            `json:"adoptedOn"`
@@ -146,8 +147,60 @@ func (r Row) At(i int) geo.Point {
 	if r.N < 2 {
 		return r.First
 	}
-	f := float64(i) / float64(r.N-1)
-	return geo.Point{Lon: r.First.Lon + f*(r.Last.Lon-r.First.Lon), Lat: r.First.Lat + f*(r.Last.Lat-r.First.Lat)}
+	return geo.Between(r.First, r.Last, float64(i)/float64(r.N-1))
+}
+
+// First and last year of what people enter about a block.
+const (
+	firstYear = 1900
+	lastYear  = 2200
+)
+
+// entered refuses a day that nobody can mean. No date passes.
+func entered(field string, d civil.Date) error {
+	if !d.IsZero() && (d.Year() < firstYear || d.Year() > lastYear) {
+		return finding.Bad(field, d, "is not a day of this planting's time", fmt.Sprintf("a day from %d to %d", firstYear, lastYear))
+	}
+	return nil
+}
+
+// days refuses days nobody can mean wherever a block holds one.
+func (b Block) days() error {
+	var errs []error
+	add := func(field string, d civil.Date) { errs = append(errs, entered(field, d)) }
+	if p := b.Planting; p != nil {
+		add("planting.date", p.Date)
+		add("planting.planted", p.Planted)
+		add("planting.adoptedOn", p.AdoptedOn)
+		add("planting.baseDate", p.BaseDate)
+		for k, d := range p.Done {
+			add("planting.done."+k, d)
+		}
+	}
+	if it := b.Intent; it != nil {
+		add("intent.date", it.Date)
+		for k, d := range it.Done {
+			add("intent.done."+k, d)
+		}
+	}
+	if b.Works != nil {
+		add("works.startOn", b.Works.StartOn)
+	}
+	for i, u := range b.Uses {
+		add(fmt.Sprintf("uses[%d].end", i), u.End)
+	}
+	for i, t := range b.Tests {
+		add(fmt.Sprintf("tests[%d].on", i), t.On)
+	}
+	for i, p := range b.Pits {
+		add(fmt.Sprintf("pits[%d].on", i), p.On)
+	}
+	for _, err := range errs {
+		if err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // Valid reports what makes a block unusable, as *geo.Invalid or *finding.FieldError.
@@ -170,6 +223,9 @@ func (b Block) Valid() error {
 	if err := b.checkDecided(); err != nil {
 		return err
 	}
+	if err := b.days(); err != nil {
+		return err
+	}
 	p := b.Planting
 	if p == nil {
 		return nil
@@ -181,7 +237,7 @@ func (b Block) Valid() error {
 		return finding.Bad("confidence", p.Confidence, "is not a confidence", "0.5 to 0.999, or 0 for 0.95")
 	}
 	for y, kg := range p.Picked {
-		if n, err := strconv.Atoi(y); err != nil || n < civil.MinYear || n > civil.MaxYear || !(kg >= 0 && kg <= 1e9) {
+		if n, err := strconv.Atoi(y); err != nil || n < firstYear || n > lastYear || !(kg >= 0 && kg <= 1e9) {
 			return finding.Bad("picked", fmt.Sprintf("%s: %g", y, kg), "is not a season's harvest", "the year the season starts in, such as 2027, and 0 to 1 000 000 000 kg")
 		}
 	}

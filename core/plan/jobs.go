@@ -24,14 +24,9 @@ func (c *computation) preparations(jobs []Job) []Job {
 		o := j.Operation
 		jobs = append(jobs, Job{Key: j.Key, Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
 			Rule: rule(o, names), Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,
-			Passed: c.p.Stage != Planted && j.Passed(c.in.Today)})
+			NotNeeded: c.notNeeded(j.Key), Passed: c.p.Stage != Planted && j.Passed(c.in.Today)})
 	}
 	kinds := c.taskKinds()
-	for _, a := range c.p.Works.Items {
-		for k := range a.Doses {
-			kinds[fmt.Sprintf("works-%s-%d", a.Key, k+1)] = amendmentTask[a.Key]
-		}
-	}
 	if c.p.Stage != Planted {
 		jobs = c.worksJobs(jobs, kinds)
 		jobs = append(jobs, c.groundJobs()...)
@@ -40,8 +35,9 @@ func (c *computation) preparations(jobs []Job) []Job {
 	moved, unsorted := map[string]string{}, map[string]string{}
 	if c.p.Stage != Planted {
 		moved, unsorted = enforce(jobs, kinds)
+		c.dosesOf(jobs)
 	}
-	sort.SliceStable(jobs, func(i, j int) bool { return jobs[i].From.Before(jobs[j].From) })
+	inOrder(jobs, kinds)
 	for i := range jobs {
 		jobs[i].Season = c.seasons.Label(c.seasons.YearOf(jobs[i].From))
 	}

@@ -127,6 +127,9 @@ type Job struct {
 	Done        civil.Date `json:"done"`
 	Baseline    civil.Date `json:"baseline"`
 	Passed      bool       `json:"passed"`
+	NotNeeded   string     `json:"notNeeded"` // why a person said that it is not needed here
+
+	tonnes float64 // carried and spread in it
 }
 
 // Step is the state of one step of the descent.

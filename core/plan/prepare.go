@@ -30,6 +30,7 @@ type Preparation struct {
 	Terrace   *terrain.Terrace `json:"terrace,omitempty"`
 	TerraceM3 float64          `json:"terraceM3"`
 	Months    []string         `json:"fumigationMonths"` // months warm enough, where fumigation is the way taken
+	Unknown   int              `json:"unknown"`          // pieces of work whose hours are not known
 }
 
 // PrepLine is one piece of preparation.
@@ -55,6 +56,12 @@ type PrepLine struct {
 	Covers   bool       `json:"covers"`
 	Moved    string     `json:"moved"` // what it was moved behind
 	Unsorted string     `json:"unsorted"`
+	// Unknown says why the hours are not known; NotNeeded why the work is not done here: by a person, or by the heights.
+	Unknown   string `json:"unknown"`
+	NotNeeded string `json:"notNeeded"`
+	Said      bool   `json:"said"` // a person said that it is not needed
+
+	formula, sum string // of the hours
 }
 
 // SortLine is a class of what is cleared, how much of it and where it goes.
@@ -91,7 +98,7 @@ func (c *computation) groundJobs() []Job {
 	job := func(key, name, detail, why, caution string, from, by civil.Date, rule string) Job {
 		done := c.doneOn(key)
 		return Job{Key: key, Name: name, Phase: "soil", Age: c.seasons.YearOf(from) - c.first + 1, From: from, By: by, Detail: detail, Why: why, Caution: caution, Rule: rule,
-			Origin: "common practice, no source", Preparation: true, Done: done, Passed: c.p.Stage != Planted && done.IsZero() && by.Before(c.in.Today)}
+			Origin: "common practice, no source", Preparation: true, Done: done, NotNeeded: c.notNeeded(key), Passed: c.p.Stage != Planted && done.IsZero() && c.notNeeded(key) == "" && by.Before(c.in.Today)}
 	}
 	gas := "Toxic gas: a licensed applicator only, by the label, with buffer zone, signs and respirators; nobody enters before the plant-back has passed."
 	switch c.coverTaken() {
@@ -107,7 +114,7 @@ func (c *computation) groundJobs() []Job {
 }
 
 // enforce moves a job behind those its kind must follow. moved says behind what; unsorted what stands in
-// the way where its last day comes too early.
+// the way where its last day comes too early. What is done or not needed holds nothing up.
 func enforce(jobs []Job, kinds map[string]string) (moved, unsorted map[string]string) {
 	moved, unsorted = map[string]string{}, map[string]string{}
 	for range 4 { // chains are short
@@ -117,7 +124,7 @@ func enforce(jobs []Job, kinds map[string]string) (moved, unsorted map[string]st
 				continue
 			}
 			for k := range jobs {
-				if k == i || !jobs[k].From.After(jobs[i].From) {
+				if k == i || !jobs[k].From.After(jobs[i].From) || !jobs[k].Done.IsZero() || jobs[k].NotNeeded != "" {
 					continue
 				}
 				for _, kind := range rate.After {
@@ -137,6 +144,18 @@ func enforce(jobs []Job, kinds map[string]string) (moved, unsorted map[string]st
 	return moved, unsorted
 }
 
+// inOrder sorts jobs by day, and those of one day as they follow one another: by the kind of their work, else as they
+// stand.
+func inOrder(jobs []Job, kinds map[string]string) {
+	sort.SliceStable(jobs, func(i, j int) bool {
+		a, b := &jobs[i], &jobs[j]
+		if d := a.From.Compare(b.From); d != 0 {
+			return d < 0
+		}
+		return practice.Rank(kinds[a.Key], a.Phase) < practice.Rank(kinds[b.Key], b.Phase)
+	})
+}
+
 // prepare turns the preparation jobs into lines with hours.
 func (c *computation) prepare(kinds, moved, unsorted map[string]string) {
 	p := Preparation{Lines: []PrepLine{}, Sorting: []SortLine{}, Months: []string{}}
@@ -154,39 +173,35 @@ func (c *computation) prepare(kinds, moved, unsorted map[string]string) {
 		}
 	}
 	for _, j := range c.p.Jobs {
-		if !j.Preparation || j.Phase == "order" || j.Phase == "plant" {
+		if !j.Preparation {
 			continue
 		}
 		kind := kinds[j.Key]
-		l := PrepLine{Key: j.Key, Name: j.Name, Kind: kind, Passes: 1, AreaHa: ha, From: j.From, Until: j.By, Detail: j.Detail, Why: j.Why, Caution: j.Caution, Done: j.Done, Passed: j.Passed, Moved: moved[j.Key], Unsorted: unsorted[j.Key]}
-		if t, ok := tasks[j.Key]; ok {
+		l := PrepLine{Key: j.Key, Name: j.Name, Kind: kind, Passes: 1, AreaHa: ha, From: j.From, Until: j.By, Detail: j.Detail, Why: j.Why, Caution: j.Caution, Done: j.Done, Passed: j.Passed, Moved: moved[j.Key], Unsorted: unsorted[j.Key],
+			NotNeeded: j.NotNeeded, Said: j.NotNeeded != ""}
+		if l.NotNeeded == "" {
+			l.NotNeeded = c.needless(kind)
+		}
+		t := tasks[j.Key]
+		if t.Kind != "" {
 			l.Passes, l.DepthCm = max(1, t.Passes), t.DepthCm
 			if kind == "rip" && ripCm > l.DepthCm[1] {
 				l.DepthCm = [2]float64{ripCm, ripCm}
 				l.Detail = fmt.Sprintf("to %s, below the pan of the pits. %s", c.text(ripCm, units.Depth), capital(l.Detail))
 			}
 		}
-		if r, ok := practice.Tasks[kind]; ok {
-			n := float64(l.Passes) * ha
-			l.By, l.LowH, l.BaseH, l.HighH, l.Bares, l.Covers = r.By, r.Low*n, r.Base*n, r.High*n, r.Bares, r.Covers
-			if h := c.p.Drains.digH; kind == "drain" && h > 0 && (c.p.Drains.Network != nil || c.p.Drains.Cut != nil) {
-				l.BaseH = h
-			} else if b := c.p.Drains.Bed; kind == "bed" && b != nil && b.Refused == "" {
-				l.BaseH = b.MachineH
-			}
-			if l.BaseH != r.Base*n {
-				l.LowH, l.HighH = 0.7*l.BaseH, 1.5*l.BaseH // of the design; the spread is assumed
-			}
-			p.LowH, p.HighH = p.LowH+l.LowH, p.HighH+l.HighH
-			if r.By == "hand" {
-				p.HandH += l.BaseH
-			} else {
-				p.MachineH += l.BaseH
-			}
+		c.hours(&l, t, j.tonnes)
+		p.LowH, p.HighH = p.LowH+l.LowH, p.HighH+l.HighH
+		if l.By == "hand" {
+			p.HandH += l.BaseH
+		} else {
+			p.MachineH += l.BaseH
+		}
+		if l.Unknown != "" {
+			p.Unknown++
 		}
 		p.Lines = append(p.Lines, l)
 	}
-	sort.SliceStable(p.Lines, func(i, j int) bool { return p.Lines[i].From.Before(p.Lines[j].From) })
 	c.bare(&p)
 	c.prepareGrowth(&p)
 	if l := c.in.Land; l != nil && l.Lie.SlopePct >= 15 && l.Lie.SlopePct <= 30 {
@@ -208,13 +223,19 @@ func (c *computation) prepare(kinds, moved, unsorted map[string]string) {
 		p.CostText = c.money(hand.Each*p.HandH + machine.Each*p.MachineH)
 	}
 	c.p.Preparation = p
-	c.figure(Figure{Path: "prepare.hours", Step: "prepare", Label: "Work before planting", Quantity: units.Hours, Value: p.HandH + p.MachineH, Low: p.LowH, High: p.HighH, Ranged: true, Origin: working.Assumed, Note: fmt.Sprintf("%.0f by hand, %.0f by machine; rates from memory, replace them by your own counts", p.HandH, p.MachineH)})
-	if c.tr.On("prepare.hours") {
-		c.step("prepare.hours", "Together", "hand + machine", fmt.Sprintf("%.0f + %.0f", p.HandH, p.MachineH), p.HandH+p.MachineH, units.Hours, "")
-		for _, l := range p.Lines {
-			if l.BaseH > 0 {
-				c.step("prepare.hours", l.Name, "hours a hectare and pass · passes · area", fmt.Sprintf("%g · %d · %.2f", practice.Tasks[l.Kind].Base, l.Passes, ha), l.BaseH, units.Hours, "rates from memory, low to high "+fmt.Sprintf("%g to %g", practice.Tasks[l.Kind].Low, practice.Tasks[l.Kind].High))
-			}
+	note := fmt.Sprintf("%.0f by hand, %.0f by machine; rates from memory, replace them by your own counts", p.HandH, p.MachineH)
+	if p.Unknown > 0 {
+		note += fmt.Sprintf("; without %s whose hours are unknown", count(p.Unknown, "piece")+" of work")
+	}
+	c.figure(Figure{Path: "prepare.hours", Step: "prepare", Label: "Work before planting", Quantity: units.Hours, Value: p.HandH + p.MachineH, Low: p.LowH, High: p.HighH, Ranged: true, Origin: working.Assumed, Note: note})
+	if !c.tr.On("prepare.hours") {
+		return
+	}
+	c.step("prepare.hours", "Together", "hand + machine", fmt.Sprintf("%.2f + %.2f", p.HandH, p.MachineH), p.HandH+p.MachineH, units.Hours, "")
+	for _, l := range p.Lines {
+		if l.BaseH > 0 {
+			r := practice.Tasks[l.Kind]
+			c.step("prepare.hours", l.Name, l.formula, l.sum, l.BaseH, units.Hours, fmt.Sprintf("rates from memory, low to high %g to %g", r.Low, r.High))
 		}
 	}
 }
@@ -232,6 +253,7 @@ func (c *computation) bare(p *Preparation) {
 	}
 	for _, l := range p.Lines {
 		switch {
+		case l.NotNeeded != "":
 		case l.Covers:
 			end(l.From)
 			since = civil.Date{}

@@ -164,8 +164,8 @@ func (c *computation) profile() {
 	for i, t := range b.Tests {
 		p.Tests = append(p.Tests, c.readTest(i, t, ok && i == used))
 	}
-	if id := b.SheetID(); id != "" {
-		waits, early, late, driver := rotation.Waits(b.Uses, id, c.in.Today)
+	if id := b.SheetID(); id != "" && !c.inPots() {
+		waits, early, late, driver := rotation.Waits(b.Uses, id, c.in.Today, c.fumigated())
 		p.Earliest, p.Latest = early, late
 		for i, w := range waits {
 			p.Waits = append(p.Waits, WaitView{Kind: w.Use.Kind, Earliest: w.Earliest, Latest: w.Latest, Why: w.Why, Shorten: w.Shorten, Drives: i == driver})
@@ -339,7 +339,9 @@ func (c *computation) judgeSoil() {
 	}
 	_, date := b.crop()
 	left := monthsBetween(c.in.Today, date)
-	if i, ok := b.topTest(); !ok {
+	if i, ok := b.topTest(); !ok && c.inPots() {
+		// nothing is put into the soil
+	} else if !ok {
 		s := "There is no soil test. It comes first: everything put into the soil follows from it, six months before planting at least, twelve better."
 		if left < 6 {
 			s += fmt.Sprintf(" Planting is %s away: what the test asks for will not have acted by then.", count(max(0, left), "month"))
@@ -375,10 +377,18 @@ func (c *computation) moveTo(d civil.Date) []finding.Remedy {
 	return []finding.Remedy{{Label: label, Patch: map[string]any{"intent": map[string]any{"date": d.String()}}}}
 }
 
+// inPots reports a crop that stands off the ground: soil, water table and what grew before are nothing to it.
+func (c *computation) inPots() bool { return c.sheet != nil && c.sheet.Soil.InPots }
+
+// fumigated is what fumigation does to the waiting time, where it is the way taken.
+func (c *computation) fumigated() rotation.Fumigation {
+	return rotation.Fumigation{Taken: c.coverTaken() == "fumigation", On: c.doneOn("ground-fumigate")}
+}
+
 func (c *computation) judgePits() {
 	p := c.p.Soil
 	if len(p.Pits) == 0 {
-		if c.p.Stage != Planted && c.sheet != nil {
+		if c.p.Stage != Planted && c.sheet != nil && !c.inPots() {
 			c.note(finding.Finding{Rule: "soil.no-pit", Weight: finding.Watch, Step: "soil", Subject: "Pits", Source: "common practice, no source",
 				Sentence: "No pit has been dug: how deep roots can go and whether the soil stands in water is not known. Three pits at least, to " + c.text(1.2, units.Spacing) + " or to what stops the spade."})
 		}
@@ -411,7 +421,7 @@ func (c *computation) judgePits() {
 			}
 		}
 	}
-	if c.sheet == nil || c.sheet.Soil.WetClass == 0 || c.p.Stage == Planted || !p.WetSeen {
+	if c.sheet == nil || c.sheet.Soil.WetClass == 0 || c.p.Stage == Planted || !p.WetSeen || c.inPots() {
 		return
 	}
 	ideal, tolerated := practice.WetRange(c.sheet.Soil.WetClass)

@@ -176,9 +176,10 @@ type BedChoice struct {
 
 // Intent is a crop that is considered, before anything is planned for planting.
 type Intent struct {
-	Sheet string                `json:"sheet"`
-	Date  civil.Date            `json:"date"`
-	Done  map[string]civil.Date `json:"done,omitempty"`
+	Sheet     string                `json:"sheet"`
+	Date      civil.Date            `json:"date"`
+	Done      map[string]civil.Date `json:"done,omitempty"`
+	NotNeeded map[string]string     `json:"notNeeded,omitempty"` // job key → why it is not needed here
 }
 
 // SiteAnswer is an answer to a question of the site, with what it rests on.

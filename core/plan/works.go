@@ -65,6 +65,7 @@ type Amendment struct {
 
 // Dose is one application.
 type Dose struct {
+	Job  string     `json:"job"` // the job it is spread in
 	Kg   float64    `json:"kg"`
 	From civil.Date `json:"from"`
 	By   civil.Date `json:"by"`
@@ -188,7 +189,7 @@ func (g ground) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
 			}
 		}
 	case g.ph != nil && !math.IsNaN(ideal) && *g.ph >= ideal && s.Soil.AcidLover:
-		a.Why = fmt.Sprintf("%s loves acid soil and pH %.1f lies in its range: no lime, whatever a school says", lowerFirst(s.Name), *g.ph)
+		a.Why = fmt.Sprintf("%s loves acid soil and pH %.1f lies in its range: no lime, and no school is asked", lowerFirst(s.Name), *g.ph)
 	case g.ph != nil && *g.ph >= s.Soil.TargetPH:
 		a.Why = fmt.Sprintf("pH %.1f has reached the %.1f wanted", *g.ph, s.Soil.TargetPH)
 	default:
@@ -296,7 +297,8 @@ func (c *computation) finish(a *Amendment, n, gap int, price string, quantity fl
 	if p, ok := c.in.Estate.PriceOf(price, c.in.Today); ok {
 		cost := p.Each * quantity
 		if m, ok := c.in.Estate.PriceOf("machine", c.in.Today); ok {
-			cost += m.Each * practice.Tasks["lime"].Base * c.p.Works.AreaHa * float64(n)
+			h, _ := practice.Tasks["lime"].Hours(practice.Amount{Ha: c.p.Works.AreaHa * float64(n), Tonnes: a.TotalKg / 1000})
+			cost += m.Each * h[1]
 		}
 		a.Cost, a.CostText = &cost, c.money(cost)
 	}
@@ -559,7 +561,7 @@ func (c *computation) judgeWorks() {
 
 // worksLate tells whether an amendment that is not done can no longer act in full before planting.
 func (c *computation) worksLate(a Amendment) bool {
-	return a.Blocked == "" && a.Reached < 0.995 && len(a.Doses) > 0 && !c.worksDone(a.Key)
+	return a.Blocked == "" && a.Reached < 0.995 && len(a.Doses) > 0 && !c.worksDone(a)
 }
 
 // worksFree is the first day an amendment begun now has acted in full, or the planting day if that is later.
@@ -599,7 +601,11 @@ func (c *computation) judgeMagnesium() {
 	c.note(f)
 }
 
-func (c *computation) worksDone(key string) bool { return !c.doneOn("works-" + key + "-1").IsZero() }
+// worksDone reports that the first dose of an amendment is spread, or that a person said it is not needed.
+func (c *computation) worksDone(a Amendment) bool {
+	job := a.Doses[0].Job
+	return !c.doneOn(job).IsZero() || c.notNeeded(job) != ""
+}
 
 // rule says how the days of its applications follow.
 func (a Amendment) rule() string {
@@ -625,25 +631,21 @@ func (c *computation) doneOn(key string) civil.Date {
 var amendmentTask = map[string]string{"lime": "lime", "sulphur": "sulphur", "organic": "manure", "gypsum": "lime"}
 
 // worksJobs dates the amendments. The last dose of a thing the sheet already has a job for goes into that
-// job; kinds maps a sheet's job to the kind of its task.
+// job, which takes the dose's days; kinds maps a job to the kind of its task.
 func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
-	for _, a := range c.p.Works.Items {
-		for k, d := range a.Doses {
+	for n := range c.p.Works.Items {
+		a := &c.p.Works.Items[n]
+		for k := range a.Doses {
+			d := &a.Doses[k]
 			detail := fmt.Sprintf("%s of %s for the block, %s on the treated ground, mixed to %s", c.text(d.Kg, units.MassT), a.Product, c.text(a.PerHaKg/float64(len(a.Doses)), units.YieldT), c.text(c.p.Works.DepthCm, units.Depth))
 			if a.M3 > 0 {
 				detail += fmt.Sprintf(" (%s)", c.text(a.M3/float64(len(a.Doses)), units.Earth))
 			}
-			merged := false
-			if k == len(a.Doses)-1 {
-				for i := range jobs {
-					if kind := kinds[jobs[i].Key]; a.Key != "gypsum" && !strings.HasPrefix(jobs[i].Key, "works-") && kind != "" && kind == amendmentTask[a.Key] {
-						jobs[i].Detail = detail + ". " + capital(jobs[i].Detail)
-						merged = true
-						break
-					}
-				}
-			}
-			if merged {
+			if i := sheetJob(jobs, kinds, a.Key); k == len(a.Doses)-1 && i >= 0 {
+				j := &jobs[i]
+				j.Detail, j.From, j.By, j.Rule, j.tonnes = detail+". "+capital(j.Detail), d.From, d.By, a.rule(), d.Kg/1000
+				j.Passed = j.Done.IsZero() && j.NotNeeded == "" && d.By.Before(c.in.Today)
+				d.Job = j.Key
 				continue
 			}
 			key := fmt.Sprintf("works-%s-%d", a.Key, k+1)
@@ -652,8 +654,10 @@ func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
 			if len(a.Doses) > 1 {
 				name += fmt.Sprintf(", application %d of %d", k+1, len(a.Doses))
 			}
+			d.Job, kinds[key] = key, amendmentTask[a.Key]
 			jobs = append(jobs, Job{Key: key, Name: name, Phase: "soil", Age: c.seasons.YearOf(d.From) - c.first + 1, From: d.From, By: d.By, Detail: detail, Why: a.Why, Caution: a.Caution,
-				Rule: a.rule(), Origin: a.Source, Preparation: true, Done: done, Passed: c.p.Stage != Planted && done.IsZero() && d.By.Before(c.in.Today)})
+				Rule: a.rule(), Origin: a.Source, Preparation: true, Done: done, NotNeeded: c.notNeeded(key), tonnes: d.Kg / 1000,
+				Passed: c.p.Stage != Planted && done.IsZero() && c.notNeeded(key) == "" && d.By.Before(c.in.Today)})
 		}
 	}
 	if c.p.Works.Lime == nil {
@@ -669,4 +673,41 @@ func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
 		}
 	}
 	return jobs
+}
+
+// sheetJob is the job of the sheet that spreads an amendment, −1 where it has none.
+func sheetJob(jobs []Job, kinds map[string]string, amendment string) int {
+	for i := range jobs {
+		if amendment != "gypsum" && !strings.HasPrefix(jobs[i].Key, "works-") && kinds[jobs[i].Key] == amendmentTask[amendment] {
+			return i
+		}
+	}
+	return -1
+}
+
+// dosesOf gives each dose the days of the job it is spread in, so that one dose has one date everywhere.
+func (c *computation) dosesOf(jobs []Job) {
+	at := make(map[string]*Job, len(jobs))
+	for i := range jobs {
+		at[jobs[i].Key] = &jobs[i]
+	}
+	for n := range c.p.Works.Items {
+		for k := range c.p.Works.Items[n].Doses {
+			d := &c.p.Works.Items[n].Doses[k]
+			if j := at[d.Job]; j != nil {
+				d.From, d.By = j.From, j.By
+			}
+		}
+	}
+}
+
+// notNeeded is why a person said that a job is not needed here, "" where nobody did.
+func (c *computation) notNeeded(key string) string {
+	switch {
+	case c.planting != nil:
+		return c.planting.NotNeeded[key]
+	case c.in.Block.Intent != nil:
+		return c.in.Block.Intent.NotNeeded[key]
+	}
+	return ""
 }

@@ -17,7 +17,7 @@ import (
 func (c *computation) calendar() {
 	day := c.planting.Standing()
 	c.first = c.seasons.FirstYear(day)
-	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: day, Life: c.life, Done: c.planting.Done}
+	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: day, Life: c.life, Done: c.planting.Done, Skip: c.planting.NotNeeded}
 }
 
 // years builds yield, stand, canopy and feeding to the end of life.

@@ -83,6 +83,7 @@ type Soil struct {
 	AlToleratedPct float64 `yaml:"alToleratedPct" json:"alToleratedPct"`
 	CaMgWanted     float64 `yaml:"caMgWanted" json:"caMgWanted"` // cmolc/dm³
 	AcidLover      bool    `yaml:"acidLover" json:"acidLover"`
+	InPots         bool    `yaml:"inPots" json:"inPots"` // grown off the ground: no soil test, no pit, nothing put into the soil
 	Origin         string  `yaml:"origin" json:"origin"`
 }
 
@@ -125,7 +126,7 @@ var Factors = []Factor{
 	{"annualMeanC", "c", false, false}, {"seasonMeanC", "c", false, false}, {"hotMaxC", "c", false, false}, {"minC10", "c", false, true}, {"frostFree", "c", false, false},
 	{"chillHours", "c", false, false}, {"rainMm", "m", true, true}, {"dryMonths", "m", true, false}, {"elevationM", "c", false, false}, {"windMS", "c", true, false},
 	{"slopePct", "t", true, false}, {"depthCm", "d", true, true}, {WetKey, "w", true, true}, {"texture", "d", false, false},
-	{"ph", "f", true, false}, {"omPct", "f", true, false}, {"limePct", "f", false, false}, {"eceDSPerM", "s", true, false},
+	{"ph", "f", true, true}, {"omPct", "f", true, false}, {"limePct", "f", false, false}, {"eceDSPerM", "s", true, false},
 }
 
 // WetKey is the factor a sheet's wet-soil class is judged by: the depth in cm at which waterlogging begins.

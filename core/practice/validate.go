@@ -44,6 +44,12 @@ func (s *Sheet) Validate() []error {
 			origin(sec.Title+", "+n.Item, n.Origin)
 		}
 	}
+	for _, w := range s.Windows {
+		origin("planting window", w.Origin)
+		if err := schedule.Check([]schedule.Operation{{ID: "w", Name: "w", Phase: "plant", Season: w.Season, Origin: "x"}}); err != nil {
+			fail("planting window: %v", err)
+		}
+	}
 	if !s.Whole() {
 		if err := schedule.Check(s.Operations(nil)); err != nil {
 			fail("%v", err)
@@ -65,12 +71,6 @@ func (s *Sheet) Validate() []error {
 	}
 	s.checkForks(fail, origin)
 	s.checkLayouts(fail)
-	for _, w := range s.Windows {
-		origin("planting window", w.Origin)
-		if err := schedule.Check([]schedule.Operation{{ID: "w", Name: "w", Phase: "plant", Season: w.Season, Origin: "x"}}); err != nil {
-			fail("planting window: %v", err)
-		}
-	}
 	for i, y := range s.Yields {
 		if err := y.Check(); err != nil {
 			fail("yield curve %d: %v", i+1, err)

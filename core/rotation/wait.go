@@ -24,7 +24,22 @@ type Rule struct {
 	Label   bool // the label decides: LowMo is used only where the use gives no months
 	Why     string
 	Shorten string
+	Gas     bool // licensed fumigation, where lawful, ends it
 }
+
+// Fumigation is whether the ground is fumigated before planting, and the day it was if it is done.
+type Fumigation struct {
+	Taken bool
+	On    civil.Date
+}
+
+// Days from the start of the work on a fumigation to planting, least and usual: the ground made ready two to three
+// weeks before, the label's plant-back, airing and a cress test (common practice; the label decides).
+const (
+	GasLeastDays = 49
+	GasUsualDays = 63
+	plantBack    = 28
+)
 
 // Kinds of use, with the words a person chooses by.
 var Kinds = []struct{ Kind, Words string }{
@@ -46,10 +61,10 @@ var wiltSensitive = []string{"strawberry", "raspberry", "blackberry", "peach", "
 
 // Rules in the order they are tried; every one that matches counts.
 var Rules = []Rule{
-	{Kind: "wilt-host", Crops: []string{"strawberry", "raspberry", "blackberry", "peach"}, LowMo: 60, HighMo: 96, Why: "Verticillium lives on in the soil", Shorten: "a soil assay; non-host grasses; licensed fumigation where lawful"},
+	{Kind: "wilt-host", Crops: []string{"strawberry", "raspberry", "blackberry", "peach"}, LowMo: 60, HighMo: 96, Why: "Verticillium lives on in the soil", Shorten: "a soil assay; non-host grasses; licensed fumigation where lawful", Gas: true},
 	{Kind: "wilt-host", Crops: []string{"persimmon", "avocado"}, LowMo: 36, HighMo: 60, Why: "Verticillium lives on in the soil", Shorten: "a soil assay; non-host grasses"},
 	{Kind: "sod", Crops: []string{"strawberry", "raspberry", "blackberry", "blueberry"}, LowMo: 12, HighMo: 36, Why: "grubs, wireworm and perennial weeds of old sod", Shorten: "cultivate and grow a cover crop"},
-	{Kind: "same-tree", Crops: []string{"strawberry"}, LowMo: 36, HighMo: 48, Why: "root disease carries over", Shorten: "licensed fumigation where lawful"},
+	{Kind: "same-tree", Crops: []string{"strawberry"}, LowMo: 36, HighMo: 48, Why: "root disease carries over", Shorten: "licensed fumigation where lawful", Gas: true},
 	{Kind: "same-tree", Crops: []string{"raspberry", "blackberry", "avocado"}, LowMo: 36, HighMo: 60, Why: "root rot and crown gall carry over", Shorten: "a ridge and a tolerant stock"},
 	{Kind: "same-tree", Crops: []string{"apple", "pear"}, LowMo: 12, HighMo: 60, Why: "replant disease", Shorten: "another rootstock; between the old rows; mustard or sorghum"},
 	{Kind: "same-tree", Crops: []string{"peach"}, LowMo: 24, HighMo: 48, Why: "ring nematode and replant disease", Shorten: "two years of cereal or grass"},
@@ -80,8 +95,9 @@ type Wait struct {
 }
 
 // Waits are the rules that apply to a crop, and the earliest safe planting by the shortest and by the
-// longest school. driver is the index of the wait that decides, −1 with none.
-func Waits(uses []Use, crop string, today civil.Date) (waits []Wait, earliest, latest civil.Date, driver int) {
+// longest school. A wait that fumigation ends is over when its plant-back is. driver is the index of the wait that
+// decides, −1 with none.
+func Waits(uses []Use, crop string, today civil.Date, gas Fumigation) (waits []Wait, earliest, latest civil.Date, driver int) {
 	driver = -1
 	waits = []Wait{}
 	for _, u := range uses {
@@ -99,6 +115,9 @@ func Waits(uses []Use, crop string, today civil.Date) (waits []Wait, earliest, l
 				lo, hi = u.Months, u.Months
 			}
 			w.Earliest, w.Latest = end.AddMonths(lo), end.AddMonths(hi)
+			if r.Gas && gas.Taken {
+				w.shorten(civil.Later(end, today), gas.On)
+			}
 			if driver < 0 || w.Earliest.After(earliest) {
 				driver = len(waits)
 			}
@@ -108,6 +127,19 @@ func Waits(uses []Use, crop string, today civil.Date) (waits []Wait, earliest, l
 		}
 	}
 	return waits, earliest, latest, driver
+}
+
+// shorten ends a wait with the plant-back of a fumigation that is done, or that is begun on a day.
+func (w *Wait) shorten(begun, done civil.Date) {
+	early, late := begun.AddDays(GasLeastDays), begun.AddDays(GasUsualDays)
+	if !done.IsZero() {
+		early, late = done.AddDays(plantBack), done.AddDays(plantBack+14)
+	}
+	if early.Before(w.Earliest) {
+		w.Earliest, w.Latest = early, late
+		w.Why += "; fumigation, the way taken, ends it with its plant-back"
+		w.Shorten = "nothing but the label's own plant-back"
+	}
 }
 
 func holds(crops []string, crop string) bool {

@@ -1,6 +1,7 @@
 package rotation
 
 import (
+	"strings"
 	"testing"
 
 	"slowroot/core/civil"
@@ -11,25 +12,25 @@ import (
 func TestWaits(t *testing.T) {
 	today := civil.Must(2026, 1, 1)
 	uses := []Use{{Kind: "wilt-host", End: civil.Must(2024, 9, 1)}, {Kind: "herbicide", End: civil.Must(2025, 3, 1), Months: 12}}
-	w, early, late, driver := Waits(uses, "strawberry", today)
+	w, early, late, driver := Waits(uses, "strawberry", today, Fumigation{})
 	if len(w) != 2 || early != civil.Must(2029, 9, 1) || late != civil.Must(2032, 9, 1) || w[driver].Use.Kind != "wilt-host" {
 		t.Errorf("%v %s %s %d", w, early, late, driver)
 	}
-	w, early, _, driver = Waits(uses, "tea", today)
+	w, early, _, driver = Waits(uses, "tea", today, Fumigation{})
 	if len(w) != 1 || early != civil.Must(2026, 3, 1) || driver != 0 {
 		t.Errorf("tea waits for the herbicide alone: %v %s", w, early)
 	}
-	if w, early, _, driver := Waits(nil, "tea", today); len(w) != 0 || !early.IsZero() || driver != -1 {
+	if w, early, _, driver := Waits(nil, "tea", today, Fumigation{}); len(w) != 0 || !early.IsZero() || driver != -1 {
 		t.Error("nothing grew and yet it waits")
 	}
 	// still standing: counted from today
-	w, early, _, _ = Waits([]Use{{Kind: "old-trees"}}, "hazelnut", today)
+	w, early, _, _ = Waits([]Use{{Kind: "old-trees"}}, "hazelnut", today, Fumigation{})
 	if !w[0].Open || early != civil.Must(2027, 1, 1) {
 		t.Errorf("%+v", w)
 	}
 	// unknown is the worst host for those it harms
-	_, persimmon, _, _ := Waits([]Use{{Kind: "unknown", End: today}}, "persimmon", today)
-	_, tea, _, _ := Waits([]Use{{Kind: "unknown", End: today}}, "tea", today)
+	_, persimmon, _, _ := Waits([]Use{{Kind: "unknown", End: today}}, "persimmon", today, Fumigation{})
+	_, tea, _, _ := Waits([]Use{{Kind: "unknown", End: today}}, "tea", today, Fumigation{})
 	if !persimmon.After(tea) {
 		t.Error("not knowing costs persimmon more than tea")
 	}
@@ -46,6 +47,28 @@ func TestEveryKindHasWordsAndEveryRuleAKind(t *testing.T) {
 	for _, r := range Rules {
 		if !known[r.Kind] || r.HighMo < r.LowMo || r.Why == "" || r.Shorten == "" {
 			t.Errorf("%+v", r)
+		}
+	}
+}
+
+// Fumigation, chosen, ends a wait it is good for with its plant-back; done, it counts from its day. It does nothing to
+// other waits, and never makes one longer.
+func TestFumigationEndsAWait(t *testing.T) {
+	today := civil.Must(2027, 3, 1)
+	wilt := []Use{{Kind: "wilt-host", End: civil.Must(2026, 9, 1)}}
+	if w, early, late, _ := Waits(wilt, "strawberry", today, Fumigation{Taken: true}); early != today.AddDays(49) || late != today.AddDays(63) || !strings.Contains(w[0].Why, "fumigation") {
+		t.Errorf("chosen: %v to %v, %+v", early, late, w)
+	}
+	if _, early, _, _ := Waits(wilt, "strawberry", today, Fumigation{Taken: true, On: civil.Must(2027, 2, 10)}); early != civil.Must(2027, 3, 10) {
+		t.Errorf("done: %v", early)
+	}
+	for _, c := range []struct {
+		use  Use
+		crop string
+	}{{Use{Kind: "sod", End: civil.Must(2026, 9, 1)}, "strawberry"}, {Use{Kind: "wilt-host", End: civil.Must(2026, 9, 1)}, "persimmon"}, {Use{Kind: "wilt-host", End: civil.Must(2020, 1, 1)}, "strawberry"}} {
+		_, plain, _, _ := Waits([]Use{c.use}, c.crop, today, Fumigation{})
+		if _, early, _, _ := Waits([]Use{c.use}, c.crop, today, Fumigation{Taken: true}); early != plain {
+			t.Errorf("%+v before %s: %v, without fumigation %v", c.use, c.crop, early, plain)
 		}
 	}
 }

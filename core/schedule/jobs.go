@@ -17,12 +17,14 @@ type Job struct {
 	Preparation bool // counted back from planting
 	Moot        bool // the operation it prepares is done already
 	Done        civil.Date
+	NotNeeded   bool // a person said so: nothing waits for it
+	steps       int  // between it and planting
 }
 
 // Passed reports a preparation not recorded as done whose last workable day lies before today, while
 // what it prepares is still to be done.
 func (j Job) Passed(today civil.Date) bool {
-	return j.Preparation && !j.Moot && j.Done.IsZero() && j.By.Before(today)
+	return j.Preparation && !j.Moot && !j.NotNeeded && j.Done.IsZero() && j.By.Before(today)
 }
 
 // Calendar is what Jobs needs to know besides the operations.
@@ -31,9 +33,11 @@ type Calendar struct {
 	Planting civil.Date // planned, or actual once planted
 	Life     int        // age years
 	Done     map[string]civil.Date
+	Skip     map[string]string // job key → why it is not needed here
 }
 
-// Jobs dates every operation, in date order. Preparations lead back from planting through their
+// Jobs dates every operation, in date order; on one day what must stand before another comes first, then as the sheet
+// lists them. Preparations lead back from planting through their
 // chain: one that must stand before another is counted back from that one's own dates.
 func Jobs(ops []Operation, c Calendar) []Job {
 	first := c.Seasons.FirstYear(c.Planting)
@@ -54,9 +58,9 @@ func Jobs(ops []Operation, c Calendar) []Job {
 				ref.From, ref.By = ref.Done, ref.Done
 			}
 		}
-		j := Job{Key: o.ID, Operation: o, Done: c.Done[o.ID], Moot: o.Before != "" && !c.Done[o.Before].IsZero()}
+		j := Job{Key: o.ID, Operation: o, Done: c.Done[o.ID], Moot: o.Before != "" && !c.Done[o.Before].IsZero(), NotNeeded: c.Skip[o.ID] != ""}
 		if o.Before != "" {
-			j.Preparation = true
+			j.Preparation, j.steps = true, ref.steps+1
 			j.From, j.By = o.Better.From(ref.From, -1), o.Min.From(ref.By, -1)
 		} else {
 			j.Preparation = ref.Preparation
@@ -80,14 +84,14 @@ func Jobs(ops []Operation, c Calendar) []Job {
 		o.Ages.Each(c.Life, func(age int) {
 			a, b := c.Seasons.Span(o.Season[0], o.Season[len(o.Season)-1], first+age-1)
 			key := Key(o.ID, age)
-			out = append(out, Job{Key: key, Operation: o, Age: age, From: a, By: b, Done: c.Done[key]})
+			out = append(out, Job{Key: key, Operation: o, Age: age, From: a, By: b, Done: c.Done[key], NotNeeded: c.Skip[key] != ""})
 		})
 	}
 	sort.SliceStable(out, func(i, j int) bool {
 		if c := out[i].From.Compare(out[j].From); c != 0 {
 			return c < 0
 		}
-		return out[i].Key < out[j].Key
+		return out[i].steps > out[j].steps
 	})
 	return out
 }
@@ -168,7 +172,7 @@ func Earliest(ops []Operation, c Calendar, today civil.Date) (civil.Date, []Link
 			n.day = today
 			for i := range ops {
 				o := &ops[i]
-				if o.Before != id {
+				if o.Before != id || c.Skip[o.ID] != "" {
 					continue
 				}
 				p := start(o.ID)

@@ -97,7 +97,7 @@ func Temperate(south bool) []Window {
 }
 
 func (md monthDay) in(y int) civil.Date {
-	return civil.Must(y, md.m, min(md.d, civil.DaysIn(y, md.m)))
+	return civil.On(y, md.m, md.d)
 }
 
 func (a monthDay) before(b monthDay) bool { return a.m < b.m || a.m == b.m && a.d < b.d }

@@ -581,6 +581,7 @@ type SheetSoil struct {
 	AcidLover      bool    `json:"acidLover"`
 	AlToleratedPct float32 `json:"alToleratedPct"`
 	CaMgWanted     float32 `json:"caMgWanted"`
+	InPots         bool    `json:"inPots"`
 	Origin         string  `json:"origin"`
 	RootCm         float32 `json:"rootCm"`
 	TargetBasePct  float32 `json:"targetBasePct"`

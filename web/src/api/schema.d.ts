@@ -828,6 +828,9 @@ export interface components {
             done?: {
                 [key: string]: string;
             };
+            notNeeded?: {
+                [key: string]: string;
+            };
             picked?: {
                 [key: string]: number;
             };
@@ -1017,6 +1020,7 @@ export interface components {
             done: string;
             baseline: string;
             passed: boolean;
+            notNeeded: string;
         };
         StepState: {
             key: string;
@@ -1072,6 +1076,7 @@ export interface components {
         WorkingStep: {
             figure: string;
             label: string;
+            kind?: string;
             formula: string;
             substituted: string;
             value: number;
@@ -1307,6 +1312,9 @@ export interface components {
             done?: {
                 [key: string]: string;
             };
+            notNeeded?: {
+                [key: string]: string;
+            };
         };
         WorksChoice: {
             material?: string;
@@ -1517,6 +1525,7 @@ export interface components {
             midM: number;
         };
         DrainNetwork: {
+            assumed: boolean;
             mains: components["schemas"]["DrainMain"][];
             laterals: components["schemas"]["Drain"][];
             reaches: components["schemas"]["Drain"][];
@@ -1769,6 +1778,7 @@ export interface components {
             refused?: string;
         };
         Dose: {
+            job: string;
             kg: number;
             from: string;
             by: string;
@@ -1835,6 +1845,9 @@ export interface components {
             covers: boolean;
             moved: string;
             unsorted: string;
+            unknown: string;
+            notNeeded: string;
+            said: boolean;
         };
         SortLine: {
             class: string;
@@ -1864,6 +1877,7 @@ export interface components {
             terrace?: components["schemas"]["Terrace"];
             terraceM3: number;
             fumigationMonths: string[];
+            unknown: number;
         };
         CheckItem: {
             key: string;
@@ -1900,6 +1914,7 @@ export interface components {
             class: string;
             after: string;
             capped: boolean;
+            findOut: string[];
             unknown: string[];
             letters: string;
             verdict: string;
@@ -2238,6 +2253,7 @@ export interface components {
             alToleratedPct: number;
             caMgWanted: number;
             acidLover: boolean;
+            inPots: boolean;
             origin: string;
         };
         SheetOption: {

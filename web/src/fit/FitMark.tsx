@@ -24,6 +24,7 @@ export function FitMark({ rating, cls, after }: { rating: number; cls: string; a
 export const verdictTone: Record<string, string> = {
   fit: "text-growth",
   "fit with works": "text-growth",
+  "not sure": "text-straw",
   marginal: "text-straw",
   "not here": "text-decide",
   "not known": "text-faint",

@@ -10,22 +10,27 @@ export function FitStep({ plan, doc, draft }: StepProps) {
   if (fits.error) return <ErrorText error={fits.error} />;
   const here = fits.data.find((f) => f.sheet === plan.crop);
   const good = fits.data.filter((f) => f.verdict === "fit" || f.verdict === "fit with works").length;
+  const unsure = fits.data.filter((f) => f.verdict === "not sure");
+  const findOut = [...new Set(unsure.flatMap((f) => f.findOut))];
   return (
     <div className="py-2">
       <p className="max-w-prose">
         {here ? here.sentence : `${good} of ${fits.data.length} crops would do here, as it is or with works.`}
+        {!here &&
+          unsure.length > 0 &&
+          ` Of ${unsure.length} more it is not sure while something that decides is not known: ${findOut.join("; ")}.`}
       </p>
       {!doc.block.planting && (
         <p className="no-print mt-1 mb-2 flex flex-wrap gap-2 text-sm">
           {fits.data
-            .filter((f) => (f.verdict === "fit" || f.verdict === "fit with works") && f.sheet !== plan.crop)
+            .filter((f) => ["fit", "fit with works", "not sure"].includes(f.verdict) && f.sheet !== plan.crop)
             .map((f) => (
               <button
                 key={f.sheet}
                 className="underline"
                 onClick={() =>
                   void draft.commit(
-                    { intent: { sheet: f.sheet, date: doc.block.intent?.date ?? `${Number(plan.today.slice(0, 4)) + 2}-07-01` } },
+                    { intent: { sheet: f.sheet, date: "" } },
                     `The ground is judged for ${f.name.toLowerCase()}`,
                   )
                 }

@@ -8,7 +8,7 @@ import { FitMark, verdictTone } from "./FitMark";
 type Fit = Schema["Fit"];
 /** A heading in lower case, names such as pH left as they are. */
 const lower = (s: string) => (/^.[A-Z]/.test(s) ? s : s.charAt(0).toLowerCase() + s.slice(1));
-const order = ["fit", "fit with works", "marginal", "not known", "not here"];
+const order = ["fit", "fit with works", "not sure", "marginal", "not known", "not here"];
 
 /** Crops or blocks as rows, factors as columns; each cell opens what limits and what could be done. */
 export function FitTable({ fits, by }: { fits: Fit[]; by: "crop" | "block" }) {

@@ -1,0 +1,54 @@
+package plan
+
+import (
+	"slowroot/core/civil"
+	"slowroot/core/practice"
+	"slowroot/core/schedule"
+)
+
+// DefaultDay is the day proposed for planting a crop nobody has given a day for: inside one of its windows, and late
+// enough that everything its sheet asks for beforehand can still be begun when it is best begun. near, where it is a
+// day, is what was meant for another crop: the window from there on is taken.
+func DefaultDay(seasons schedule.Seasons, s *practice.Sheet, today, near civil.Date) civil.Date {
+	var before []schedule.Operation
+	for _, o := range s.Operations(s.Resolve(nil)) {
+		if len(o.Season) == 0 {
+			before = append(before, o)
+		}
+	}
+	day := seasons.NextInWindow(civil.Later(today, near), s.Windows)
+	for range 12 {
+		late := 0
+		for _, j := range schedule.Jobs(before, schedule.Calendar{Seasons: seasons, Planting: day, Life: 1}) {
+			late = max(late, today.Sub(j.From))
+		}
+		if late == 0 {
+			break
+		}
+		day = seasons.NextInWindow(day.AddDays(late), s.Windows)
+	}
+	return day
+}
+
+// Complete gives a crop that is considered or planned without a day the day proposed for it. sheet finds a practice
+// sheet by its id.
+func (b *Block) Complete(e Estate, sheet func(string) (*practice.Sheet, bool), today civil.Date) {
+	seasons, err := schedule.NewSeasons(e.Seasons)
+	if err != nil {
+		return // the estate is refused for it
+	}
+	if p := b.Planting; p != nil && p.Date.IsZero() {
+		if s, ok := sheet(p.Sheet); ok {
+			var near civil.Date
+			if b.Intent != nil && b.Intent.Sheet == p.Sheet {
+				near = b.Intent.Date
+			}
+			p.Date = DefaultDay(seasons, s, today, near)
+		}
+	}
+	if it := b.Intent; it != nil && it.Date.IsZero() {
+		if s, ok := sheet(it.Sheet); ok {
+			it.Date = DefaultDay(seasons, s, today, civil.Date{})
+		}
+	}
+}

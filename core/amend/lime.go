@@ -41,6 +41,10 @@ type LimeCase struct {
 	DepthCm      float64
 }
 
+// MostCEC is the exchange capacity in cmolc/kg above which a mineral soil's is doubted (common practice: smectite clays
+// reach 50 to 60).
+const MostCEC = 60.0
+
 // Need is one school's answer in t of pure CaCO₃ per treated hectare.
 type Need struct {
 	School      School  `json:"school"`
@@ -64,6 +68,9 @@ func Lime(c LimeCase) ([]Need, error) {
 	if c.CEC != nil && *c.CEC <= 0 {
 		return nil, finding.Bad("cec", *c.CEC, "is not an exchange capacity", "more than 0 cmolc/dm³")
 	}
+	if c.CEC != nil && *c.CEC > MostCEC && c.OMPct < 20 {
+		return nil, finding.Bad("cec", *c.CEC, fmt.Sprintf("is more than a mineral soil holds, %g cmolc: it looks like mmolc, ten times as many", MostCEC), fmt.Sprintf("%.3g, if it is in mmolc; else have it measured again", *c.CEC/10))
+	}
 	if c.BasePct != nil && !(*c.BasePct >= 0 && *c.BasePct <= 100) {
 		return nil, finding.Bad("basePct", *c.BasePct, "is not a base saturation", "0 to 100 %")
 	}
@@ -80,7 +87,7 @@ func (c LimeCase) byBases() Need {
 		n.Lack = "CEC at pH 7 and base saturation"
 		return n
 	}
-	n.Substituted = fmt.Sprintf("%.2f · (%.0f − %.1f) / 100 · %.0f / 20", *c.CEC, c.TargetBase, *c.BasePct, c.DepthCm)
+	n.Substituted = fmt.Sprintf("%.3f · (%g − %.2f) / 100 · %g / 20", *c.CEC, c.TargetBase, *c.BasePct, c.DepthCm)
 	n.TPerHa = math.Max(0, *c.CEC*(c.TargetBase-*c.BasePct)/100*c.DepthCm/20)
 	if n.TPerHa == 0 {
 		n.Why = fmt.Sprintf("base saturation is %.0f %%, %.0f %% is wanted", *c.BasePct, c.TargetBase)
@@ -110,7 +117,7 @@ func (c LimeCase) byTarget() Need {
 		return n
 	}
 	f := LimeFactor(c.TextureGroup, c.OMPct)
-	n.Substituted = fmt.Sprintf("(%.1f − %.1f) · %g · %.0f / 20", c.TargetPH, *c.PH, f, c.DepthCm)
+	n.Substituted = fmt.Sprintf("(%g − %.2f) · %g · %g / 20", c.TargetPH, *c.PH, f, c.DepthCm)
 	n.TPerHa = math.Max(0, (c.TargetPH-*c.PH)*f*c.DepthCm/20)
 	if n.TPerHa == 0 {
 		n.Why = fmt.Sprintf("the pH is %.1f, %.1f is wanted", *c.PH, c.TargetPH)
@@ -155,7 +162,8 @@ func (c LimeCase) byBuffer() Need {
 			n.Lack = fmt.Sprintf("a target the table knows: it goes from 5.5 to 6.5, %.1f is wanted", c.TargetPH)
 			return n
 		}
-		n.TPerHa, n.Substituted = t*c.DepthCm/20, fmt.Sprintf("SMP %.1f to pH %.1f: %.1f · %.0f / 20", *c.BufferPH, c.TargetPH, t, c.DepthCm)
+		n.Formula = fmt.Sprintf("table of the SMP buffer from %.1f to pH %.1f, t/ha in 20 cm · depth / 20 cm", *c.BufferPH, c.TargetPH)
+		n.TPerHa, n.Substituted = t*c.DepthCm/20, fmt.Sprintf("%.3f · %g / 20", t, c.DepthCm)
 	default:
 		n.Formula, n.Source = "4·(6.6 − buffer pH) · (pH wanted − pH)/(6.6 − pH) · 0.05 · depth", "from memory: Mehlich 1976, linear scale"
 		if c.PH == nil || *c.PH >= 6.6 || *c.BufferPH >= 6.6 {
@@ -164,7 +172,7 @@ func (c LimeCase) byBuffer() Need {
 		}
 		a := 4 * (6.6 - *c.BufferPH)
 		n.TPerHa = math.Max(0, a*(c.TargetPH-*c.PH)/(6.6-*c.PH)*0.05*c.DepthCm)
-		n.Substituted = fmt.Sprintf("4·(6.6 − %.2f) · (%.1f − %.1f)/(6.6 − %.1f) · 0.05 · %.0f", *c.BufferPH, c.TargetPH, *c.PH, *c.PH, c.DepthCm)
+		n.Substituted = fmt.Sprintf("4·(6.6 − %.2f) · (%g − %.2f)/(6.6 − %.2f) · 0.05 · %g", *c.BufferPH, c.TargetPH, *c.PH, *c.PH, c.DepthCm)
 	}
 	if n.TPerHa == 0 {
 		n.Why = fmt.Sprintf("the buffer pH of %.1f shows no acidity left to neutralise for pH %.1f", *c.BufferPH, c.TargetPH)
@@ -197,11 +205,11 @@ func (c LimeCase) byAluminium() Need {
 		return n
 	case c.CaMg == nil || c.ECEC == nil:
 		n.Formula = "1.5 · Al · depth / 20 cm"
-		n.TPerHa, n.Substituted = AluminiumOnly(*c.Al, c.DepthCm), fmt.Sprintf("1.5 · %.2f · %.0f / 20", *c.Al, c.DepthCm)
+		n.TPerHa, n.Substituted = AluminiumOnly(*c.Al, c.DepthCm), fmt.Sprintf("1.5 · %.3f · %g / 20", *c.Al, c.DepthCm)
 	default:
 		y := AlFactor(c.ClayPct)
 		n.TPerHa = ByAluminium(y, *c.Al, *c.ECEC, c.AlTolerated, c.CaMgWanted, *c.CaMg, c.DepthCm)
-		n.Substituted = fmt.Sprintf("[%.2f · max(0, %.2f − %.0f·%.2f/100) + max(0, %.1f − %.2f)] · %.0f / 20", y, *c.Al, c.AlTolerated, *c.ECEC, c.CaMgWanted, *c.CaMg, c.DepthCm)
+		n.Substituted = fmt.Sprintf("[%.3f · max(0, %.3f − %g·%.3f/100) + max(0, %g − %.3f)] · %g / 20", y, *c.Al, c.AlTolerated, *c.ECEC, c.CaMgWanted, *c.CaMg, c.DepthCm)
 	}
 	if n.TPerHa == 0 {
 		n.Why = "aluminium is below what the crop bears and calcium and magnesium suffice"

@@ -3,8 +3,10 @@
 package calc
 
 import (
+	"errors"
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 	"strings"
 
@@ -78,11 +80,63 @@ func (r *Registry) Run(name string, inputs map[string]any) (res Result, ok bool,
 		}
 		res = Result{Outputs: map[string]any{}, Working: []working.Step{}, Findings: []finding.Finding{}}
 		if err := c.run(in, &res); err != nil {
-			return Result{}, true, err
+			return Result{}, true, c.named(err)
+		}
+		if out, bad := res.unbounded(); bad {
+			return Result{}, true, finding.Bad("inputs", out, "these inputs together give no finite answer", "values nearer to the example's")
 		}
 		return res, true, nil
 	}
 	return Result{}, false, nil
+}
+
+// unbounded names an output that is no finite number.
+func (r Result) unbounded() (string, bool) {
+	none := func(x float64) bool { return math.IsNaN(x) || math.IsInf(x, 0) }
+	for k, v := range r.Outputs {
+		switch x := v.(type) {
+		case float64:
+			if none(x) {
+				return k, true
+			}
+		case []float64:
+			if slices.ContainsFunc(x, none) {
+				return k, true
+			}
+		}
+	}
+	for _, s := range r.Working {
+		if none(s.Value) {
+			return s.Figure, true
+		}
+	}
+	return "", false
+}
+
+// alias is what the subjects call a thing that calculators have as an input of another name.
+var alias = map[string][]string{"h": {"hM"}, "q": {"qMDay"}, "k": {"kbMDay", "kMDay"}, "u": {"r0M", "uM"}, "depthM": {"layerM", "depthM"}, "esp": {"espPct"}, "years": {"years", "days"},
+	"stripWidthM": {"stripM"}, "basePct": {"basePct"}, "calendar": {"months"}, "harmonics": {"harmonics"}, "densityFactor": {"densityFactor"}, "rainMm": {"rainMm"}, "twinGapM": {"twinGapM"}}
+
+// named makes a refusal name an input of the calculator: its own, one known under another name, or all of them.
+func (c Calculator) named(err error) error {
+	var fe *finding.FieldError
+	if !errors.As(err, &fe) {
+		return err
+	}
+	name := strings.TrimPrefix(fe.Field, "inputs.")
+	base, _, _ := strings.Cut(name, "[")
+	base, _, _ = strings.Cut(base, ".")
+	has := func(n string) bool { return slices.ContainsFunc(c.Inputs, func(f Field) bool { return f.Name == n }) }
+	if has(base) {
+		return finding.Bad("inputs."+name, fe.Value, fe.Rule, fe.Accepted)
+	}
+	last := name[strings.LastIndex(name, ".")+1:]
+	for _, n := range append([]string{last}, alias[last]...) {
+		if has(n) {
+			return finding.Bad("inputs."+n, fe.Value, fe.Rule, fe.Accepted)
+		}
+	}
+	return finding.Bad("inputs", fe.Value, fe.Rule, fe.Accepted)
 }
 
 type values map[string]any
@@ -206,9 +260,9 @@ func (f Field) check(v any) (any, error) {
 	case Rings:
 		return readRings(v, bad)
 	case Day:
-		s, _ := v.(string)
+		s, ok := v.(string)
 		d, err := civil.Parse(s)
-		if err != nil {
+		if !ok || err != nil || d.IsZero() {
 			return nil, bad("is not a day")
 		}
 		return d, nil

@@ -8,6 +8,7 @@ import (
 	"slowroot/core/climate"
 	"slowroot/core/finding"
 	"slowroot/core/water"
+	"slowroot/core/working"
 )
 
 const fao56 = "Allen, Pereira, Raes & Smith, FAO Irrigation and Drainage Paper 56, 1998"
@@ -47,7 +48,7 @@ func climates() []Calculator {
 					year = append(year, s.At(float64(d)))
 				}
 				r.Outputs["value"], r.Outputs["mean"], r.Outputs["year"] = s.At(in.num("doy")), s.Mean, year
-				r.show("value", "On the day", "a0 + Σ k_j·(A_j·cos 2πjt/12 + B_j·sin 2πjt/12), k_j = (πj/12)/sin(πj/12)", fmt.Sprintf("a0 %.4f, day %d", s.Mean, in.int("doy")), s.At(in.num("doy")), "", "Epstein, J. Climate, 1991")
+				r.tell(working.Series, "value", "On the day", "a0 + Σ k_j·(A_j·cos 2πjt/12 + B_j·sin 2πjt/12), k_j = (πj/12)/sin(πj/12)", fmt.Sprintf("a0 %.4f, day %d", s.Mean, in.int("doy")), s.At(in.num("doy")), "", "Epstein, J. Climate, 1991")
 				return nil
 			}},
 		{Name: "rain-days", Title: "A month of rain, drawn from a seed", Source: "method C2; Geng, Penning de Vries & Supit, Agric. Forest Meteorol., 1986", Purpose: "A made-up month that has the normals' rain and wet days; the same seed gives the same month.",
@@ -63,7 +64,7 @@ func climates() []Calculator {
 					total += d
 				}
 				r.Outputs["rain"], r.Outputs["totalMm"], r.Outputs["wetAfterDry"], r.Outputs["wetAfterWet"], r.Outputs["shape"], r.Outputs["scale"] = days, total, m.WetAfterDry, m.WetAfterWet, m.Shape, m.Scale
-				r.show("totalMm", "Rain of the month", "two-state chain; amounts −μ·ln(1 − u)", fmt.Sprintf("μ = %g mm, seed %.0f", m.MeanMM, in.num("seed")), total, "mm", "Geng et al., 1986; exponential amounts; SplitMix64")
+				r.tell(working.Series, "totalMm", "Rain of the month", "two-state chain; amounts −μ·ln(1 − u)", fmt.Sprintf("μ = %g mm, seed %.0f", m.MeanMM, in.num("seed")), total, "mm", "Geng et al., 1986; exponential amounts; SplitMix64")
 				return nil
 			}},
 		{Name: "frost-dates", Title: "Last frost for a risk", Source: "method C3; Thom & Shaw, Mon. Weather Rev., 1958", Purpose: "The day after which frost comes only in a given share of years.",
@@ -94,7 +95,7 @@ func climates() []Calculator {
 				}
 				v := climate.BloomLoss(in.num("tC"), in.num("t10C"), in.num("t90C"))
 				r.Outputs["lost"] = v
-				r.show("lost", "Lost", "0.1 + 0.8·(T10 − T)/(T10 − T90)", fmt.Sprintf("T %g", in.num("tC")), v, "share", "from memory: extension bulletins")
+				r.tell(working.Rule, "lost", "Lost", "0.1 + 0.8·(T10 − T)/(T10 − T90)", fmt.Sprintf("T %g", in.num("tC")), v, "share", "from memory: extension bulletins")
 				return nil
 			}},
 		{Name: "degree-days", Title: "Growing degree-days of a day", Source: "method C4; Baskerville & Emin, Ecology, 1969; McMaster & Wilhelm, 1997", Purpose: "By every school, since a threshold holds only with its own.",
@@ -113,7 +114,7 @@ func climates() []Calculator {
 					}
 					r.Outputs[k] = v
 				}
-				r.show("sine", "Single sine", "[(M − T_L)(π/2 − θ) + a·cos θ]/π, upper part taken off", fmt.Sprintf("M %g, a %g", (in.num("tminC")+in.num("tmaxC"))/2, (in.num("tmaxC")-in.num("tminC"))/2), r.Outputs["sine"].(float64), "°C·day", "Baskerville & Emin, Ecology, 1969")
+				r.tell(working.Rule, "sine", "Single sine", "[(M − T_L)(π/2 − θ) + a·cos θ]/π, upper part taken off", fmt.Sprintf("M %g, a %g", (in.num("tminC")+in.num("tmaxC"))/2, (in.num("tmaxC")-in.num("tminC"))/2), r.Outputs["sine"].(float64), "°C·day", "Baskerville & Emin, Ecology, 1969")
 				return nil
 			}},
 		{Name: "dormancy-break", Title: "When growth begins", Source: "method C5, common practice", Purpose: "First day on which the running mean of the daily mean reaches a base.",
@@ -132,7 +133,7 @@ func climates() []Calculator {
 					return finding.Bad("inputs.baseC", in.num("baseC"), "is never reached in this year", "a base below the warmest mean")
 				}
 				r.Outputs["day"] = d
-				r.show("day", "Growth begins", "first day with running mean ≥ base", fmt.Sprintf("%d-day mean ≥ %g", in.int("meanOf"), in.num("baseC")), float64(d), "day", "common practice, no source")
+				r.tell(working.Search, "day", "Growth begins", "first day with running mean ≥ base", fmt.Sprintf("%d-day mean ≥ %g", in.int("meanOf"), in.num("baseC")), float64(d), "day", "common practice, no source")
 				return nil
 			}},
 		{Name: "chill", Title: "Winter chill by four models", Source: "method C6; Weinberger 1950; Richardson et al. 1974; Fishman, Erez & Couvillon 1987", Purpose: "Chill hours, Utah units and dynamic portions of hourly temperatures.",
@@ -152,7 +153,7 @@ func climates() []Calculator {
 					return prefix(err)
 				}
 				r.Outputs["hours"], r.Outputs["hoursAbove0"], r.Outputs["utah"], r.Outputs["positiveUtah"], r.Outputs["portions"] = c.Hours, c.HoursAbove0, c.Utah, c.PositiveUtah, c.Portions
-				r.show("portions", "Dynamic model", "E ← xs − (xs − E)·exp(−k1); when E ≥ 1 a portion xi·E is laid by", fmt.Sprintf("%d hours", len(h)), c.Portions, "portions", "Fishman, Erez & Couvillon, J. Theor. Biol., 1987; constants Erez et al., Acta Hort., 1990")
+				r.tell(working.Series, "portions", "Dynamic model", "E ← xs − (xs − E)·exp(−k1); when E ≥ 1 a portion xi·E is laid by", fmt.Sprintf("%d hours", len(h)), c.Portions, "portions", "Fishman, Erez & Couvillon, J. Theor. Biol., 1987; constants Erez et al., Acta Hort., 1990")
 				return nil
 			}},
 		{Name: "hourly-temperatures", Title: "Hours from minimum and maximum", Source: "method C7; Linvill, HortScience, 1990", Purpose: "Twenty-four temperatures from sunrise on.",
@@ -167,23 +168,26 @@ func climates() []Calculator {
 					sum += v / 24
 				}
 				r.Outputs["hours"], r.Outputs["mean"] = h[:], sum
-				r.show("mean", "Mean of the hours", "sine by day, logarithmic fall by night", fmt.Sprintf("day of %g h", in.num("dayLengthH")), sum, "°C", "Linvill, HortScience, 1990")
+				r.tell(working.Series, "mean", "Mean of the hours", "sine by day, logarithmic fall by night", fmt.Sprintf("day of %g h", in.num("dayLengthH")), sum, "°C", "Linvill, HortScience, 1990")
 				return nil
 			}},
 		{Name: "rainy-season", Title: "Onset and end of the rains", Source: "method C10; Sivakumar, Agric. For. Meteorol., 1988", Purpose: "First day of rains that last, false starts apart.",
-			Inputs: []Field{numbers("rain", "mm", "day by day", 0, 1000).or(exampleRain()), whole("start", "", "index looked for from", 0, 8784).or(0.0), whole("dryRun", "days", "longest dry run borne in the 30 days after", 1, 30).or(7.0)}, Outputs: []Field{whole("onset", "", "index of the first day, from 0", 0, 8784), words("found", "found, provisional or not decidable yet"), series("falseStarts", "", "indices"), whole("end", "", "index of the last rain", 0, 8784), whole("longestDry", "days", "longest dry spell", 0, 8784)},
+			Inputs: []Field{numbers("rain", "mm", "day by day", 0, 1000).or(exampleRain()), whole("start", "", "index looked for from", 0, 8784).or(0.0), whole("dryRun", "days", "longest dry run borne in the 30 days after", 1, 30).or(7.0)}, Outputs: []Field{whole("onset", "", "index of the first day, from 0; none where they do not begin", 0, 8784), words("found", "found, provisional or not decidable yet"), series("falseStarts", "", "indices"), whole("end", "", "index of the last rain; none where they do not end", 0, 8784), whole("longestDry", "days", "longest dry spell", 0, 8784)},
 			run: func(in values, r *Result) error {
 				rain := in.list("rain")
 				o := climate.RainsBegin(rain, in.int("start"), in.int("dryRun"))
-				r.Outputs["onset"], r.Outputs["found"], r.Outputs["end"] = o.Index, "not decidable yet", 0
+				r.Outputs["onset"], r.Outputs["found"], r.Outputs["end"] = nil, "not decidable yet", nil
 				if o.Found {
-					r.Outputs["found"] = "found"
+					r.Outputs["found"], r.Outputs["onset"] = "found", o.Index
 					if end, ok := climate.RainsEnd(rain, o.Index); ok {
 						r.Outputs["end"] = end
 					}
 				}
 				if o.Provisional {
-					r.Outputs["found"] = "provisional"
+					r.Outputs["found"], r.Outputs["onset"] = "provisional", o.Index
+				}
+				if in.int("start") >= len(rain) {
+					return finding.Bad("inputs.start", in.int("start"), "lies beyond the days given", fmt.Sprintf("0 to %d", len(rain)-1))
 				}
 				r.Outputs["falseStarts"] = floats(o.FalseStarts)
 				longest := 0
@@ -191,7 +195,7 @@ func climates() []Calculator {
 					longest = max(longest, s.Length)
 				}
 				r.Outputs["longestDry"] = longest
-				r.show("onset", "Onset", "rain ≥ 1 mm, ≥ 20 mm in three days, no dry run over the limit in 30 days", fmt.Sprintf("%d days, limit %d", len(rain), in.int("dryRun")), float64(o.Index), "", "Sivakumar, 1988")
+				r.tell(working.Search, "onset", "Onset", "rain ≥ 1 mm, ≥ 20 mm in three days, no dry run over the limit in 30 days", fmt.Sprintf("%d days, limit %d", len(rain), in.int("dryRun")), float64(o.Index), "", "Sivakumar, 1988")
 				return nil
 			}},
 		{Name: "drought-trigger", Title: "When to water by days without rain", Source: "method C11, common practice", Purpose: "Days on which water is due under a days-without-rain rule.",
@@ -202,7 +206,7 @@ func climates() []Calculator {
 					return prefix(err)
 				}
 				r.Outputs["waterOn"] = floats(d)
-				r.show("waterOn", "Waterings", "counter of days since adequate rain or the last watering", fmt.Sprintf("%d of %d days", len(d), len(in.list("rain"))), float64(len(d)), "", "common practice, no source")
+				r.tell(working.Count, "waterOn", "Waterings", "counter of days since adequate rain or the last watering", fmt.Sprintf("%d of %d days", len(d), len(in.list("rain"))), float64(len(d)), "", "common practice, no source")
 				return nil
 			}},
 		{Name: "day-length", Title: "Day length", Source: "method C12; " + fao56 + ", eq. 24 to 34", Purpose: "Hours of daylight, for phenology and for work.",
@@ -210,7 +214,7 @@ func climates() []Calculator {
 			run: func(in values, r *Result) error {
 				a, b := climate.DayLength(in.num("latDeg"), in.int("doy")), climate.WorkDayLength(in.num("latDeg"), in.int("doy"))
 				r.Outputs["hours"], r.Outputs["workHours"] = a, b
-				r.show("hours", "Day length", "24/π · arccos(−tan φ · tan δ)", fmt.Sprintf("φ %g°, day %d", in.num("latDeg"), in.int("doy")), a, "h", fao56)
+				r.tell(working.Series, "hours", "Day length", "24/π · arccos(−tan φ · tan δ)", fmt.Sprintf("φ %g°, day %d", in.num("latDeg"), in.int("doy")), a, "h", fao56)
 				return nil
 			}},
 		{Name: "sun-position", Title: "Where the sun stands", Source: "method C12; Meeus, Astronomical Algorithms, 1998", Purpose: "Height and direction of the sun, and the shadow of a row.",
@@ -221,7 +225,7 @@ func climates() []Calculator {
 				if sh := climate.RowShadow(in.num("rowHeightM"), in.num("rowBearingDeg"), s); !math.IsInf(sh, 0) {
 					r.Outputs["shadowM"] = sh
 				}
-				r.show("elevationDeg", "Elevation", "sin h = sin φ·sin δ + cos φ·cos δ·cos H", fmt.Sprintf("δ %.4f°", s.DeclinationDeg), s.ElevationDeg, "°", "Meeus, 1998, low precision")
+				r.tell(working.Series, "elevationDeg", "Elevation", "sin h = sin φ·sin δ + cos φ·cos δ·cos H", fmt.Sprintf("δ %.4f°", s.DeclinationDeg), s.ElevationDeg, "°", "Meeus, 1998, low precision")
 				return nil
 			}},
 		{Name: "season-word", Title: "What a month is called here", Source: "method C13, common practice", Purpose: "Season words in both hemispheres, and the same day in the other.",
@@ -232,7 +236,7 @@ func climates() []Calculator {
 					return prefix(err)
 				}
 				r.Outputs["season"], r.Outputs["otherHemisphere"] = w, climate.OtherHemisphere(in.day("day")).String()
-				r.show("season", "Season", "spring from March north, September south", fmt.Sprintf("month %d", in.day("day").Month()), 0, "", "common practice, no source")
+				r.tell(working.Rule, "season", "Season", "spring from March north, September south", fmt.Sprintf("month %d", in.day("day").Month()), 0, "", "common practice, no source")
 				return nil
 			}},
 		{Name: "flowering-to-harvest", Title: "From flowering to harvest", Source: "method C14, common practice", Purpose: "The harvest window that follows flowering, and whether a stated one agrees.",
@@ -251,7 +255,7 @@ func climates() []Calculator {
 						r.warn("climate.harvest-disagrees", "Harvest", fmt.Sprintf("Flowering and %d days give %s, the sheet states %s.", in.int("days"), a.Words(), s.Words()), "method C14")
 					}
 				}
-				r.show("harvestFrom", "Harvest", "flowering + days", in.day("from").String(), 0, "", "common practice, no source")
+				r.tell(working.Rule, "harvestFrom", "Harvest", "flowering + days", in.day("from").String(), 0, "", "common practice, no source")
 				return nil
 			}},
 		{Name: "flowering-overlap", Title: "Do two kinds flower together?", Source: "method C15, common practice", Purpose: "Days two flowering windows share.",
@@ -262,7 +266,7 @@ func climates() []Calculator {
 				}
 				d, s := climate.Overlap([2]civil.Date{in.day("aFrom"), in.day("aTo")}, [2]civil.Date{in.day("bFrom"), in.day("bTo")})
 				r.Outputs["days"], r.Outputs["share"] = d, s
-				r.show("days", "Overlap", "min(ends) − max(starts) + 1", "", float64(d), "days", "common practice, no source")
+				r.tell(working.Rule, "days", "Overlap", "min(ends) − max(starts) + 1", "", float64(d), "days", "common practice, no source")
 				if s < 0.5 {
 					r.warn("climate.bloom-apart", "Pollination", "Less than half of the flowering is shared.", "method C15, common practice")
 				}
@@ -274,7 +278,7 @@ func climates() []Calculator {
 				v := climate.AtLeastDays(in.num("p"), in.int("days"), in.int("needed"))
 				n, _ := climate.DaysNeeded(in.num("p"), in.int("needed"), in.num("sure"))
 				r.Outputs["probability"], r.Outputs["setAside"] = v, n
-				r.show("probability", "Probability", "Σ C(n, i)·p^i·(1 − p)^(n − i), i ≥ k", fmt.Sprintf("p %g, n %d, k %d", in.num("p"), in.int("days"), in.int("needed")), v, "share", "binomial distribution")
+				r.tell(working.Series, "probability", "Probability", "Σ C(n, i)·p^i·(1 − p)^(n − i), i ≥ k", fmt.Sprintf("p %g, n %d, k %d", in.num("p"), in.int("days"), in.int("needed")), v, "share", "binomial distribution")
 				return nil
 			}},
 		{Name: "year-losses", Title: "What storms leave of a year", Source: "method C16, arithmetic", Purpose: "The year's yield after damage to parts of a block.",
@@ -289,7 +293,7 @@ func climates() []Calculator {
 					return prefix(err)
 				}
 				r.Outputs["left"] = m
-				r.show("left", "Left", "Π(1 − area share · yield loss)", fmt.Sprintf("%d events", len(l)), m, "share", "arithmetic")
+				r.tell(working.Series, "left", "Left", "Π(1 − area share · yield loss)", fmt.Sprintf("%d events", len(l)), m, "share", "arithmetic")
 				return nil
 			}},
 		evapotranspiration(latitude, doy),
@@ -314,7 +318,7 @@ func climates() []Calculator {
 					return prefix(err)
 				}
 				r.Outputs["storageAwareMm"], r.Outputs["simpleMm"], r.Outputs["eightyMm"], r.Outputs["fixedMm"] = e.Storage, e.Simple, e.Eighty, e.Fixed
-				r.show("storageAwareMm", "Effective rain", "f(D)·(1.252474·P^0.82416 − 2.935224)·10^(0.00095·ETc), at most P and ETc", fmt.Sprintf("P %g, ETc %g, D %g", in.num("rainMm"), in.num("cropUseMm"), in.num("storageMm")), e.Storage, "mm", "SCS TR-21")
+				r.tell(working.Rule, "storageAwareMm", "Effective rain", "f(D)·(1.252474·P^0.82416 − 2.935224)·10^(0.00095·ETc), at most P and ETc", fmt.Sprintf("P %g, ETc %g, D %g", in.num("rainMm"), in.num("cropUseMm"), in.num("storageMm")), e.Storage, "mm", "SCS TR-21")
 				return nil
 			}},
 	}
@@ -358,7 +362,7 @@ func evapotranspiration(latitude, doy Field) Calculator {
 			if !e.Applies {
 				r.warn("climate.polar-night", "Sun", "The sun does not rise on this day: reference evapotranspiration does not apply.", fao56)
 			}
-			r.show("mm", "Penman–Monteith", "[0.408·Δ·(Rn − G) + γ·900/(T + 273)·u2·(es − ea)] / [Δ + γ·(1 + 0.34·u2)]", fmt.Sprintf("Rn %.2f, u2 %.2f, es %.3f, ea %.3f", e.Rn, e.Wind2, e.Saturation, e.Vapour), e.MM, "mm/day", fao56)
+			r.tell(working.Rule, "mm", "Penman–Monteith", "[0.408·Δ·(Rn − G) + γ·900/(T + 273)·u2·(es − ea)] / [Δ + γ·(1 + 0.34·u2)]", fmt.Sprintf("Rn %.2f, u2 %.2f, es %.3f, ea %.3f", e.Rn, e.Wind2, e.Saturation, e.Vapour), e.MM, "mm/day", fao56)
 			return nil
 		}}
 }

@@ -138,7 +138,7 @@ func area() Calculator {
 			}
 			a := geo.AreaM2(p)
 			r.Outputs["areaM2"], r.Outputs["perimeterM"], r.Outputs["areaSdM2"] = a, geo.PerimeterM(p), geo.AreaSD(p, in.num("accuracyM"))
-			r.Working = append(r.Working, working.Step{Figure: "areaM2", Label: "Area", Formula: "½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R²", Substituted: fmt.Sprintf("%d rings", 1+len(p.Holes)), Value: a, Unit: "m²", Source: "method LAY-2", Inputs: []working.Input{}})
+			r.Working = append(r.Working, working.Step{Figure: "areaM2", Label: "Area", Kind: working.Series, Formula: "½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R²", Substituted: fmt.Sprintf("%d rings", 1+len(p.Holes)), Value: a, Unit: "m²", Source: "method LAY-2", Inputs: []working.Input{}})
 			return nil
 		},
 	}

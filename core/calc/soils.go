@@ -42,7 +42,12 @@ func (f Field) maybe() Field   { f.Optional = true; return f }
 
 // show adds a line of working.
 func (r *Result) show(figure, label, formula, sub string, v float64, unit, source string) {
-	r.Working = append(r.Working, working.Step{Figure: figure, Label: label, Formula: formula, Substituted: sub, Value: v, Unit: unit, Source: source, Inputs: []working.Input{}})
+	r.tell(working.Arithmetic, figure, label, formula, sub, v, unit, source)
+}
+
+// tell adds a step of any kind.
+func (r *Result) tell(kind working.Kind, figure, label, formula, sub string, v float64, unit, source string) {
+	r.Working = append(r.Working, working.Step{Figure: figure, Label: label, Kind: kind, Formula: formula, Substituted: sub, Value: v, Unit: unit, Source: source, Inputs: []working.Input{}})
 }
 
 // warn adds a finding.
@@ -69,7 +74,7 @@ func soils() []Calculator {
 					return prefix(err)
 				}
 				r.Outputs["class"], r.Outputs["group"] = string(c), c.Group()
-				r.show("class", "Texture class", "rules of the texture triangle in their order", fmt.Sprintf("sand %g, silt %g, clay %g", f.SandPct, f.SiltPct, f.ClayPct), 0, "", handbook18)
+				r.tell(working.Rule, "class", "Texture class", "rules of the texture triangle in their order", fmt.Sprintf("sand %g, silt %g, clay %g", f.SandPct, f.SiltPct, f.ClayPct), 0, "", handbook18)
 				return nil
 			}},
 		{Name: "soil-water", Title: "Water a soil holds and lets through", Source: "method SOIL-2; Saxton & Rawls, Soil Sci. Soc. Am. J. 70:1569–1578, 2006", Purpose: "Field capacity, wilting point and conductivity where no laboratory measured them.",
@@ -84,9 +89,9 @@ func soils() []Calculator {
 					r.Outputs[k] = v
 				}
 				r.show("availableWater", "Available water", "(field capacity − wilting point) · (1 − stones by volume)", fmt.Sprintf("(%.4f − %.4f) · (1 − %.4f)", w.FieldCapacity, w.WiltingPoint, w.StonesVolume), w.Available, "m³/m³", "Saxton & Rawls, 2006, Table 1")
-				r.show("ksMmH", "Conductivity", "1930 · (θs − θ33)^(3 − λ), stones taken off", fmt.Sprintf("θs %.4f, θ33 %.4f", w.Saturation, w.FieldCapacity), w.BulkKsMmH, "mm/h", "Saxton & Rawls, 2006; a factor of 2 to 3 either way (common practice, no source)")
+				r.show("ksMmH", "Conductivity", "1930 · (θs − θ33)^(3 − λ), λ = ln(θ33/θ1500)/ln(1500/33), times what stones leave", fmt.Sprintf("1930 · (%.6f − %.6f)^(3 − ln(%.6f/%.6f)/ln(1500/33)) · %.6f", w.Saturation, w.FieldCapacity, w.FieldCapacity, w.WiltingPoint, w.BulkKsMmH/w.KsMmH), w.BulkKsMmH, "mm/h", "Saxton & Rawls, 2006; a factor of 2 to 3 either way (common practice, no source)")
 				if w.OutOfValidity {
-					r.warn("soil.out-of-validity", "Soil", "Clay over 60 % or organic matter over 8 % lies outside what the estimate was made from: measure.", "Saxton & Rawls, 2006")
+					r.warn("soil.out-of-validity", "Soil", "Clay over 60 %, organic matter over 8 % and bare sands lie outside what the estimate was made from: the nearest soil it holds for is taken. Have it measured.", "Saxton & Rawls, 2006")
 				}
 				return nil
 			}},
@@ -115,7 +120,7 @@ func soils() []Calculator {
 				if depth > 0 {
 					r.Outputs["mmPerM"] = mm / depth * 100
 				}
-				r.show("mm", "Available water", "Σ 10 · (FC − WP) · (1 − stones) · thickness in cm", fmt.Sprintf("to %g cm", depth), mm, "mm", "FAO 56, eq. 82")
+				r.tell(working.Series, "mm", "Available water", "Σ 10 · (FC − WP) · (1 − stones) · thickness in cm", fmt.Sprintf("to %g cm", depth), mm, "mm", "FAO 56, eq. 82")
 				return nil
 			}},
 		{Name: "effective-depth", Title: "Effective soil depth", Source: "method SOIL-4, common practice", Purpose: "What stops the roots first, as found and after the works that remove it.",
@@ -141,7 +146,7 @@ func soils() []Calculator {
 				if lim != nil {
 					r.Outputs["limiting"] = lim.Kind
 				}
-				r.show("afterWorksCm", "Effective depth", "shallowest barrier that is not removed", fmt.Sprint(r.Outputs["limiting"]), after, "cm", "method SOIL-4, common practice")
+				r.tell(working.Rule, "afterWorksCm", "Effective depth", "shallowest barrier that is not removed", fmt.Sprint(r.Outputs["limiting"]), after, "cm", "method SOIL-4, common practice")
 				return nil
 			}},
 		drainageClass(),
@@ -156,7 +161,7 @@ func soils() []Calculator {
 				}
 				v := suitability.Interpolate(in.num("value"), e)
 				r.Outputs["rating"], r.Outputs["class"] = v, string(suitability.ClassOf(v, true))
-				r.show("rating", "Rating", "linear between 85, 60, 40 and 25 at the class edges", fmt.Sprintf("%g between %v", in.num("value"), e), v, "%", "rating ranges from memory: Sys, Van Ranst & Debaveye, 1991")
+				r.tell(working.Lookup, "rating", "Rating", "linear between 85, 60, 40 and 25 at the class edges", fmt.Sprintf("%g between %v", in.num("value"), e), v, "%", "rating ranges from memory: Sys, Van Ranst & Debaveye, 1991")
 				return nil
 			}},
 		{Name: "suitability", Title: "Suitability by limiting factor", Source: "method SOIL-6; FAO, Soils Bulletin 32, 1976", Purpose: "Three schools of putting factor ratings together.",
@@ -170,7 +175,7 @@ func soils() []Calculator {
 				}
 				sq := suitability.SquareRoot(l)
 				r.Outputs["class"], r.Outputs["limiting"], r.Outputs["squareRoot"], r.Outputs["squareRootClass"], r.Outputs["product"] = string(suitability.ClassOf(l[i], true)), i+1, sq, string(suitability.IndexClass(sq)), suitability.Product(l)
-				r.show("squareRoot", "Square root", "R min · √Π(other R / 100)", fmt.Sprint(l), sq, "", "from memory: Khiddir 1986, in Sys et al. 1991")
+				r.tell(working.Series, "squareRoot", "Square root", "R min · √Π(other R / 100)", fmt.Sprint(l), sq, "", "from memory: Khiddir 1986, in Sys et al. 1991")
 				return nil
 			}},
 		{Name: "frost-pocket", Title: "Cold air and frost pocket", Source: "method SITE-1, common practice, no source", Purpose: "Whether cold air gathers at a place on clear calm nights.",
@@ -184,7 +189,7 @@ func soils() []Calculator {
 				}
 				j := c.Judge()
 				r.Outputs["score"], r.Outputs["judgement"], r.Outputs["colderLowC"], r.Outputs["colderHighC"] = j.Score, j.Word, 0.05*math.Min(60, c.ReliefM), 0.15*math.Min(60, c.ReliefM)
-				r.show("score", "Signs", "points of the signs, added", j.Text(func(m float64) string { return units.Text(m, units.Height, units.Metric) }), float64(j.Score), "", "common practice, no source")
+				r.tell(working.Rule, "score", "Signs", "points of the signs, added", j.Text(func(m float64) string { return units.Text(m, units.Height, units.Metric) }), float64(j.Score), "", "common practice, no source")
 				return nil
 			}},
 		{Name: "slope-class", Title: "Slope class", Source: "method SITE-2; FAO, Guidelines for soil description, 2006", Purpose: "What a slope is called and asks for.",
@@ -193,7 +198,7 @@ func soils() []Calculator {
 				p := in.num("slopePct")
 				c := terrain.ClassOfSlope(p)
 				r.Outputs["class"], r.Outputs["works"], r.Outputs["machine"], r.Outputs["lengthFactor"] = c.Name, c.Works, c.Machine, terrain.AlongSlope(p)
-				r.show("lengthFactor", "Length along the fall", "√(1 + s²)", fmt.Sprintf("s = %g", p/100), terrain.AlongSlope(p), "", "geometry")
+				r.show("lengthFactor", "Length along the fall", "√(1 + s²)", fmt.Sprintf("√(1 + %g²)", p/100), terrain.AlongSlope(p), "", "geometry")
 				return nil
 			}},
 		{Name: "bench-terrace", Title: "Bench terrace", Source: "method SITE-2; Sheng, FAO Soils Bulletin 60, 1989", Purpose: "How far apart benches lie and how much soil is moved.",
@@ -253,7 +258,7 @@ func drainageClass() Calculator {
 			}
 			w := p.Wetness()
 			r.Outputs["class"], r.Outputs["depthCm"], r.Outputs["points"], r.Outputs["confidence"], r.Outputs["reading"], r.Outputs["ask"] = string(w.Class), w.DepthCm, w.Points, w.Confidence, w.Class.Reading(), w.Ask
-			r.show("depthCm", "Where waterlogging begins", "shallowest layer whose signs make 3 points", strings.Join(w.Signs, "; "), w.DepthCm, "cm", "points and limits: common practice, no source; class names: FAO, 2006")
+			r.tell(working.Rule, "depthCm", "Where waterlogging begins", "shallowest layer whose signs make 3 points", strings.Join(w.Signs, "; "), w.DepthCm, "cm", "points and limits: common practice, no source; class names: FAO, 2006")
 			return nil
 		}}
 }
@@ -287,7 +292,7 @@ func waiting() Calculator {
 			if at >= 0 {
 				r.Outputs["earliest"], r.Outputs["latest"], r.Outputs["why"], r.Outputs["shorten"] = early.String(), late.String(), w[at].Why, w[at].Shorten
 			}
-			r.show("earliest", "Earliest planting", "latest of (end + wait) over all uses", fmt.Sprintf("%d waits", len(w)), 0, "", "common practice, no source")
+			r.tell(working.Rule, "earliest", "Earliest planting", "latest of (end + wait) over all uses", fmt.Sprintf("%d waits", len(w)), 0, "", "common practice, no source")
 			return nil
 		}}
 }
@@ -350,7 +355,7 @@ func amendments() []Calculator {
 				lime := amend.SulphurForLime(in.num("limePct"), in.num("densityGCm3"), in.num("depthCm"))
 				r.Outputs["tableKgPerHa"], r.Outputs["bufferKgPerHa"], r.Outputs["limeKgPerHa"], r.Outputs["months"] = t, nil, lime, amend.SulphurMonths(drop)
 				need := t
-				r.show("tableKgPerHa", "By the table", "linear between the lines of the table · depth / 15", fmt.Sprintf("pH %g to %g", in.num("ph"), in.num("targetPh")), t, "kg/ha", "from memory: US fertiliser-handbook and small-fruit tables")
+				r.tell(working.Lookup, "tableKgPerHa", "By the table", "linear between the lines of the table · depth / 15", fmt.Sprintf("pH %g to %g", in.num("ph"), in.num("targetPh")), t, "kg/ha", "from memory: US fertiliser-handbook and small-fruit tables")
 				if in.has("bufferCapacity") {
 					need = amend.SulphurByBuffer(drop, in.num("bufferCapacity"), in.num("densityGCm3"), in.num("depthCm"))
 					r.Outputs["bufferKgPerHa"] = need

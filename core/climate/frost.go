@@ -62,7 +62,7 @@ func (f FrostDates) Spring(p float64) (FrostRisk, error) {
 	if n >= 30 {
 		x = r.Empirical
 	}
-	r.Day = int(math.Ceil(x - 1e-6)) // of equal days the mean is that day, not the one after it
+	r.Day = min(366, max(1, int(math.Ceil(x-1e-6)))) // of equal days the mean is that day, not the one after it
 	return r, nil
 }
 

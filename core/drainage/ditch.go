@@ -21,13 +21,17 @@ func (d Ditch) LandM() float64 { return d.FloorM + 2*d.SideM*d.DepthM + BermM }
 // Table 5-6 (0.022 to 0.033).
 const EarthN = 0.03
 
+// Wet is the section of water so deep, m², and the length of floor and sides it touches, m.
+func (d Ditch) Wet(waterM float64) (area, perimeter float64) {
+	return (d.FloorM + d.SideM*waterM) * waterM, d.FloorM + 2*waterM*math.Sqrt(1+d.SideM*d.SideM)
+}
+
 // Flow is what runs in it with water so deep at a grade (m/m), m³/s, and how fast, m/s, by Manning.
 func (d Ditch) Flow(waterM, grade, n float64) (m3s, velocity float64) {
-	area := (d.FloorM + d.SideM*waterM) * waterM
+	area, wet := d.Wet(waterM)
 	if area <= 0 {
 		return 0, 0
 	}
-	wet := d.FloorM + 2*waterM*math.Sqrt(1+d.SideM*d.SideM)
 	velocity = math.Pow(area/wet, 2.0/3) * math.Sqrt(grade) / n
 	return area * velocity, velocity
 }

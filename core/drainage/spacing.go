@@ -3,6 +3,7 @@
 package drainage
 
 import (
+	"fmt"
 	"math"
 
 	"slowroot/core/finding"
@@ -174,6 +175,15 @@ func (e TwoLayers) Head(q, l float64) (h, vertical, horizontal, radial float64) 
 	return vertical + horizontal + radial, vertical, horizontal, radial
 }
 
+// Valid refuses a layer the formula does not hold for: one so thin below the drain, against the wet perimeter, that its
+// radial resistance would come out below nought.
+func (e TwoLayers) Valid() error {
+	if !(e.A*e.Dr > e.U) {
+		return finding.Bad("uM", e.U, fmt.Sprintf("is as large as the layer the water turns in, %.2f m: the radial part would be negative", e.A*e.Dr), "a smaller wet perimeter, or a thicker layer below the drain")
+	}
+	return nil
+}
+
 // Spacing is the spacing at which the head is h.
 func (e TwoLayers) Spacing(q, h float64) float64 {
 	lo, hi := 0.1, 2000.0
@@ -234,6 +244,10 @@ func AugerHole(radiusCm, depthCm, meanCm, firstCm, riseCm, seconds float64, onLa
 		return 0, finding.Bad("depthCm", depthCm, "is not a depth below the water table of the method", "20 to 200 cm")
 	case !(meanCm > 0.2*depthCm):
 		return 0, finding.Bad("meanCm", meanCm, "the water was read too near its rest", "more than a fifth of the depth")
+	case !(firstCm <= depthCm):
+		return 0, finding.Bad("firstCm", firstCm, "the water cannot have been bailed below the bottom of the hole", fmt.Sprintf("at most the depth, %g cm", depthCm))
+	case !(meanCm <= firstCm):
+		return 0, finding.Bad("meanCm", meanCm, "the mean depression lies above the first: the water rises after it is bailed", fmt.Sprintf("at most the first, %g cm", firstCm))
 	case !(riseCm > 0 && riseCm <= firstCm/4):
 		return 0, finding.Bad("riseCm", riseCm, "the water rose too far between the readings", "up to a quarter of the first depression")
 	case !(seconds > 0):

@@ -3,6 +3,7 @@
 package earthwork
 
 import (
+	"fmt"
 	"math"
 
 	"slowroot/core/finding"
@@ -118,6 +119,14 @@ type Ridges struct {
 	RidgeM, FurrowM, DepthM, Side float64 // side slope, horizontal to 1
 }
 
+// Valid refuses a furrow whose sides meet before its floor.
+func (r Ridges) Valid() error {
+	if !(r.FurrowM-2*r.Side*r.DepthM >= -1e-9) {
+		return finding.Bad("furrowM", r.FurrowM, fmt.Sprintf("its sides meet before they are %g m deep", r.DepthM), fmt.Sprintf("%g m or more, or a steeper side", 2*r.Side*r.DepthM))
+	}
+	return nil
+}
+
 // PitchM is ridge and furrow together; FurrowM3PerHa the soil moved.
 func (r Ridges) PitchM() float64 { return r.RidgeM + r.FurrowM }
 func (r Ridges) FurrowM3PerHa() float64 {
@@ -168,9 +177,16 @@ func CutFill(ls []Level, p Plane, cell float64) (cut, fill float64) {
 	return cut, fill
 }
 
-// Lower is how far a plane is lowered so that cut over fill reaches a ratio, for the soil that settles.
-func Lower(ls []Level, p Plane, cell, ratio float64) float64 {
-	lo, hi := 0.0, 5.0
+// Lower is how far a plane is lowered so that cut over fill reaches a ratio, for the soil that settles. Where nothing is
+// filled, or the ground is so even that no plane of it reaches the ratio, it is refused.
+func Lower(ls []Level, p Plane, cell, ratio float64) (float64, error) {
+	lo, hi := 0.0, 0.0
+	for _, l := range ls { // lowered below the lowest level nothing is filled and any ratio is passed
+		hi = math.Max(hi, p.At(l.X, l.Y)-l.Z)
+	}
+	if cut, fill := CutFill(ls, p, cell); cut+fill < 1e-9*cell {
+		return 0, finding.Bad("levels", len(ls), "lie on a plane: there is nothing to cut or to fill", "heights of uneven ground")
+	}
 	for range 100 {
 		mid := (lo + hi) / 2
 		cut, fill := CutFill(ls, Plane{p.A - mid, p.B, p.C}, cell)
@@ -180,7 +196,7 @@ func Lower(ls []Level, p Plane, cell, ratio float64) float64 {
 			hi = mid
 		}
 	}
-	return (lo + hi) / 2
+	return (lo + hi) / 2, nil
 }
 
 // FourPoint is cut and fill of one square from the cuts and fills at its corners (from memory: USDA

@@ -81,7 +81,10 @@ func TestRidgesAndLevelling(t *testing.T) {
 	cut, fill := CutFill(ls, p, 400)
 	near(t, "BED-5 cut", cut, 82.50, 0.01)
 	near(t, "BED-5 fill", fill, 82.50, 0.01)
-	d := Lower(ls, p, 400, 1.25)
+	d, err := Lower(ls, p, 400, 1.25)
+	if err != nil {
+		t.Fatal(err)
+	}
 	near(t, "BED-5 lowered, mm", 1000*d, 3.75, 0.01)
 	cut, fill = CutFill(ls, Plane{p.A - d, p.B, p.C}, 400)
 	near(t, "BED-5 cut for the ratio", cut, 90, 0.02)

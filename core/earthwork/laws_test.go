@@ -100,7 +100,10 @@ func TestBestPlaneIsBest(t *testing.T) {
 		if math.Abs(cut-fill) > 1e-6*math.Max(1, cut) {
 			t.Fatalf("cut %g, fill %g", cut, fill)
 		}
-		d := Lower(ls, p, 400, 1.25)
+		d, err := Lower(ls, p, 400, 1.25)
+		if err != nil {
+			t.Fatal(err)
+		}
 		if cut, fill = CutFill(ls, Plane{p.A - d, p.B, p.C}, 400); math.Abs(cut/fill-1.25) > 1e-6 || d <= 0 {
 			t.Fatalf("lowered by %g: ratio %g", d, cut/fill)
 		}

@@ -150,7 +150,7 @@ func (c *computation) bedFigures(b *BedPlan) {
 			c.num("metres of bed", b.Metres, units.Distance, working.Computed, "", "drain.bed"))
 	}
 	if c.tr.On("drain.rise") {
-		c.step("drain.rise", "Root room gained", "fill above the old surface / base width, with the furrow so deep that cut = fill", fmt.Sprintf("furrow %.3f m below, bed %.3f m above the old surface", b.FurrowM, b.AboveM), 100*b.RiseM, units.Depth, "methods BED-1, DRN-12", c.num("base", bed.BaseM, units.Spacing, working.Chosen, "", ""))
+		c.tell(working.Search, "drain.rise", "Root room gained", "fill above the old surface / base width, with the furrow so deep that cut = fill", fmt.Sprintf("furrow %.3f m below, bed %.3f m above the old surface", b.FurrowM, b.AboveM), 100*b.RiseM, units.Depth, "methods BED-1, DRN-12", c.num("base", bed.BaseM, units.Spacing, working.Chosen, "", ""))
 	}
 }
 

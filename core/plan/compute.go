@@ -126,8 +126,14 @@ func (c *computation) num(name string, v float64, q units.Quantity, o working.Or
 	return working.Input{Name: name, Value: v, Unit: units.Table[q].SI, Shown: units.Text(v, q, c.sys), Origin: o, Source: source, Figure: figure}
 }
 
+// step is a step of arithmetic: sub, reckoned out, is v in the SI unit of its quantity.
 func (c *computation) step(path, label, formula, sub string, v float64, q units.Quantity, source string, in ...working.Input) {
-	c.tr.Add(working.Step{Figure: path, Label: label, Formula: formula, Substituted: sub, Value: v,
+	c.tell(working.Arithmetic, path, label, formula, sub, v, q, source, in...)
+}
+
+// tell is a step of any kind.
+func (c *computation) tell(kind working.Kind, path, label, formula, sub string, v float64, q units.Quantity, source string, in ...working.Input) {
+	c.tr.Add(working.Step{Figure: path, Label: label, Kind: kind, Formula: formula, Substituted: sub, Value: v,
 		Unit: units.Table[q].SI, Shown: units.Text(v, q, c.sys), Inputs: in, Source: source})
 }
 
@@ -167,17 +173,17 @@ func (c *computation) ground() {
 		for _, r := range c.rings {
 			n += len(r)
 		}
-		c.step("area", "Area of the block", "area = ½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R², holes subtracted",
+		c.tell(working.Series, "area", "Area of the block", "area = ½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R², holes subtracted",
 			fmt.Sprintf("%d points in %d rings on the local plane at %.5f°, %.5f°", n, len(c.rings), c.plane.Lon0, c.plane.Lat0),
 			g.AreaM2, units.Area, "shoelace on the transverse Mercator plane, corrected to the WGS 84 ellipsoid; agrees with geodesic areas (Karney, J. Geodesy 87, 2013) to a part in a million",
 			c.num("points", float64(n), units.Count, working.Measured, c.in.Block.Surveyed, ""))
 		if sd := c.areaSD(); sd > 0 {
-			c.step("area", "How well it is known", "sd = σ/(2√2)·√Σ|pᵢ₊₁ − pᵢ₋₁|²", fmt.Sprintf("σ = %g m", c.in.Block.AccuracyM), sd, units.Area, "follows from the shoelace formula",
+			c.tell(working.Series, "area", "How well it is known", "sd = σ/(2√2)·√Σ|pᵢ₊₁ − pᵢ₋₁|²", fmt.Sprintf("σ = %g m", c.in.Block.AccuracyM), sd, units.Area, "follows from the shoelace formula",
 				c.num("accuracy of a point", c.in.Block.AccuracyM, units.Spacing, working.Measured, c.in.Block.Surveyed, ""))
 		}
 	}
 	if c.tr.On("perimeter") {
-		c.step("perimeter", "Length of the boundary", "Σ√(Δx² + Δy²)", fmt.Sprintf("%d sides", len(c.rings[0])), g.PerimeterM, units.Distance, "local plane")
+		c.tell(working.Series, "perimeter", "Length of the boundary", "Σ√(Δx² + Δy²)", fmt.Sprintf("%d sides", len(c.rings[0])), g.PerimeterM, units.Distance, "local plane")
 	}
 }
 

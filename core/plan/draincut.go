@@ -87,7 +87,7 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice, outlet float
 	d.catch = func() {
 		c.figure(Figure{Path: "drain.catch", Step: "drains", Label: "Caught by the interceptor", Quantity: units.Outflow, Value: d.CatchM3Day / 86400, Origin: working.Computed, Note: "seepage through the wet layer, along its whole length"})
 		if c.tr.On("drain.catch") {
-			c.step("drain.catch", "Caught by the interceptor", "K · slope · (wet thickness − what passes below) · length", fmt.Sprintf("%.3f m/day · %.4f · (%.2f − %.2f) m · %.0f m / 86 400", k, slope, layer-wet, passes, length), d.CatchM3Day/86400, units.Outflow, "method DRN-13, Darcy",
+			c.step("drain.catch", "Caught by the interceptor", "K · slope · (wet thickness − what passes below) · length", fmt.Sprintf("%.4f m/day · %.5f · (%.4f − %.4f) m · %.2f m / 86 400", k, slope, layer-wet, passes, length), d.CatchM3Day/86400, units.Outflow, "method DRN-13, Darcy",
 				c.num("slope", slope, units.Grade, working.Computed, "", ""), c.num("wet from", wet, units.Spacing, working.Computed, "", ""), c.num("layer or lower end", layer, units.Spacing, working.Computed, "", ""))
 		}
 	}
@@ -179,7 +179,8 @@ func (c *computation) diversion(d *DrainPlan, choice DrainChoice) {
 	d.catch = func() {
 		c.figure(Figure{Path: "drain.carries", Step: "drains", Label: "The ditch carries", Quantity: units.Outflow, Value: d.CarriesM3S, Origin: working.Computed, Note: "water " + c.text(diversionM-freeM, units.Spacing) + " deep, where it falls least"})
 		if c.tr.On("drain.carries") {
-			c.step("drain.carries", "The ditch carries", "A · (A/P)^(2/3) · √fall / n", fmt.Sprintf("floor %.1f m, sides 1 : %.0f, water %.1f m deep, fall %.4f, n %.2f", ditch.FloorM, ditch.SideM, diversionM-freeM, flat, drainage.EarthN), d.CarriesM3S, units.Outflow, "Manning; n from memory: Chow, 1959, Table 5-6", c.num("least fall", flat, units.Grade, working.Computed, "", ""))
+			area, wetted := ditch.Wet(diversionM - freeM)
+			c.step("drain.carries", "The ditch carries", "A · (A/P)^(2/3) · √fall / n, A and P of the water", fmt.Sprintf("%.4f · (%.4f / %.4f)^(2/3) · √(%.6f) / %.2f", area, area, wetted, flat, drainage.EarthN), d.CarriesM3S, units.Outflow, "Manning; n from memory: Chow, 1959, Table 5-6", c.num("least fall", flat, units.Grade, working.Computed, "", ""))
 		}
 	}
 }

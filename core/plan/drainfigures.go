@@ -32,7 +32,7 @@ func (c *computation) drainFigures(d *DrainPlan) {
 		if d.WantedM > 0 {
 			sub += fmt.Sprintf("; wanted %.2f", d.WantedM)
 		}
-		c.step("drain.depth", "Depth of the invert", "min(roots or water table asked for + 0.35 m; what stops the water; outlet; machine)", sub, d.DepthM, units.Spacing, "method DRN-4, common practice, no source", in...)
+		c.tell(working.Search, "drain.depth", "Depth of the invert", "min(roots or water table asked for + 0.35 m; what stops the water; outlet; machine)", sub, d.DepthM, units.Spacing, "method DRN-4, common practice, no source", in...)
 	}
 	if d.SpacingM == 0 {
 		return
@@ -48,13 +48,13 @@ func (c *computation) drainFigures(d *DrainPlan) {
 		if choice := c.in.Block.drainChoice(); choice.SpacingM > 0 {
 			used = "as it was set"
 		}
-		c.step("drain.spacing", "Spacing used", "the computed spacing, "+used, fmt.Sprintf("%.2f m computed", d.Spacings[1]), d.SpacingM, units.Spacing, "")
-		c.step("drain.spacing", "Spacing computed", formula, fmt.Sprintf("Kb %.3f, Ka %.3f m/day; h %.2f m; q %.4f m/day; d %.3f m", d.Soil.Below, d.Soil.Above, d.HeadM, d.DischargeM/1000, d.Equivalent), d.Spacings[1], units.Spacing, source,
+		c.tell(working.Rule, "drain.spacing", "Spacing used", "the computed spacing, "+used, fmt.Sprintf("%.2f m computed", d.Spacings[1]), d.SpacingM, units.Spacing, "")
+		c.tell(working.Search, "drain.spacing", "Spacing computed", formula, fmt.Sprintf("Kb %.3f, Ka %.3f m/day; h %.2f m; q %.4f m/day; d %.3f m", d.Soil.Below, d.Soil.Above, d.HeadM, d.DischargeM/1000, d.Equivalent), d.Spacings[1], units.Spacing, source,
 			c.num("water table asked for", d.Criterion.SteadyM, units.Spacing, working.Sheet, fmt.Sprintf("wet-soil class %d", d.Criterion.Class), ""), c.num("drain depth", d.DepthM, units.Spacing, working.Computed, "", "drain.depth"), c.num("from drain level to what stops water", d.Soil.ThickM, units.Spacing, working.Measured, d.Soil.Pit, ""))
-		c.step("drain.spacing", "With the lowest and the highest permeability", "the same", fmt.Sprintf("K × %.2f gives %.1f m, K × %.1f gives %.1f m", d.Soil.Low, d.Spacings[0], d.Soil.High, d.Spacings[2]), d.Spacings[0], units.Spacing, "method DRN-3; "+d.Soil.From)
+		c.tell(working.Search, "drain.spacing", "With the lowest and the highest permeability", "the same", fmt.Sprintf("K × %.2f gives %.1f m, K × %.1f gives %.1f m", d.Soil.Low, d.Spacings[0], d.Soil.High, d.Spacings[2]), d.Spacings[0], units.Spacing, "method DRN-3; "+d.Soil.From)
 	}
 	if c.tr.On("drain.hours") {
-		c.step("drain.hours", "Time to fall", "t = μ·L²/(π²·K·d) · ln(1.16·h0/ht), with d + (h0 + ht)/4 for the flow above drain level", fmt.Sprintf("μ %.3f, K %.3f m/day, L %.1f m, from the surface to %.2f m below it", d.Soil.Pores, d.Soil.Above, d.SpacingM, d.Criterion.BackM), d.Hours, units.Hours,
+		c.tell(working.Search, "drain.hours", "Time to fall", "t = μ·L²/(π²·K·d) · ln(1.16·h0/ht), with d + (h0 + ht)/4 for the flow above drain level", fmt.Sprintf("μ %.3f, K %.3f m/day, L %.1f m, from the surface to %.2f m below it", d.Soil.Pores, d.Soil.Above, d.SpacingM, d.Criterion.BackM), d.Hours, units.Hours,
 			"method DRN-7; Dumm, Agric. Engineering 35:726–730, 1954; the pores from memory: van Beers", c.num("spacing", d.SpacingM, units.Spacing, working.Computed, "", "drain.spacing"))
 	}
 	if n := d.Network; n != nil && len(n.Reaches) > 0 {
@@ -65,10 +65,10 @@ func (c *computation) drainFigures(d *DrainPlan) {
 		c.figure(Figure{Path: "drain.pipe", Step: "drains", Label: "Drain pipe", Quantity: units.Distance, Value: total, Origin: working.Computed, Note: fmt.Sprintf("%d laterals, %s", len(n.Laterals), collectors(n))})
 		c.figure(Figure{Path: "drain.flow", Step: "drains", Label: "Flow at the outlet", Quantity: units.Outflow, Value: n.FlowM3S, Origin: working.Computed, Note: "at the design discharge"})
 		if c.tr.On("drain.pipe") {
-			c.step("drain.pipe", "Drain pipe", "Σ laterals + Σ reaches", fmt.Sprintf("%d laterals at %.1f m on the boundary, %s", len(n.Laterals), n.SpacingM, collectors(n)), total, units.Distance, "method DRN-11", c.num("spacing", n.SpacingM, units.Spacing, working.Computed, "", "drain.spacing"))
+			c.tell(working.Count, "drain.pipe", "Drain pipe", "Σ laterals + Σ reaches", fmt.Sprintf("%d laterals at %.1f m on the boundary, %s", len(n.Laterals), n.SpacingM, collectors(n)), total, units.Distance, "method DRN-11", c.num("spacing", n.SpacingM, units.Spacing, working.Computed, "", "drain.spacing"))
 		}
 		if c.tr.On("drain.flow") {
-			c.step("drain.flow", "Flow at the outlet", "q · area reached / 86 400, and what an interceptor lets in", fmt.Sprintf("%.4f m/day · %.0f m² / 86 400", d.DischargeM/1000, n.ReachedM2), n.FlowM3S, units.Outflow, "method DRN-11", c.num("area reached", n.ReachedM2, units.Area, working.Computed, "", ""))
+			c.step("drain.flow", "Flow at the outlet", "q · area reached / 86 400, and what an interceptor lets in", fmt.Sprintf("%.5f m/day · %.1f m² / 86 400 + %.6f", d.DischargeM/1000, n.ReachedM2, n.FlowM3S-d.DischargeM/1000*n.ReachedM2/86400), n.FlowM3S, units.Outflow, "method DRN-11", c.num("area reached", n.ReachedM2, units.Area, working.Computed, "", ""))
 		}
 	}
 }

@@ -41,7 +41,7 @@ func (c *computation) hours(l *PrepLine, t practice.Task, tonnes float64) {
 	}
 	if designed > 0 {
 		l.BaseH, l.LowH, l.HighH = designed, 0.7*designed, 1.5*designed // of the design; the spread is assumed
-		l.formula, l.sum = "hours of the design", fmt.Sprintf("%.2f", designed)
+		l.formula, l.sum = "hours of the design", fmt.Sprintf("%.4f", designed)
 		return
 	}
 	a := c.amount(t, l.Passes, tonnes)
@@ -56,9 +56,9 @@ func (c *computation) hours(l *PrepLine, t practice.Task, tonnes float64) {
 		l.Detail = fmt.Sprintf("%s of %s each. %s", count(c.placed.Stations, "hole"), volume(c, t.EachM3), capital(l.Detail))
 		l.formula, l.sum = "hours a cubic metre · holes · cubic metres each", fmt.Sprintf("%g · %d · %g", r.Base, c.placed.Stations, t.EachM3)
 	case a.Tonnes > 0:
-		l.formula, l.sum = "hours a hectare and pass · passes · hectares + hours a tonne · tonnes", fmt.Sprintf("%g · %d · %.4f + %g · %.2f", r.Base, l.Passes, c.p.Ground.AreaM2/1e4, practice.Carrying[1], a.Tonnes)
+		l.formula, l.sum = "hours a hectare and pass · passes · hectares + hours a tonne · tonnes", fmt.Sprintf("%g · %d · %.5f + %g · %.4f", r.Base, l.Passes, c.p.Ground.AreaM2/1e4, practice.Carrying[1], a.Tonnes)
 	default:
-		l.formula, l.sum = "hours a hectare and pass · passes · hectares", fmt.Sprintf("%g · %d · %.4f", r.Base, l.Passes, c.p.Ground.AreaM2/1e4)
+		l.formula, l.sum = "hours a hectare and pass · passes · hectares", fmt.Sprintf("%g · %d · %.5f", r.Base, l.Passes, c.p.Ground.AreaM2/1e4)
 	}
 }
 

@@ -94,7 +94,7 @@ func (c *computation) jobs() {
 	for i := range out {
 		path := "job." + out[i].Key
 		if c.tr.On(path) {
-			c.tr.Add(working.Step{Figure: path, Label: out[i].Name, Formula: out[i].Rule, Substituted: "planting " + c.planting.Standing().Words(),
+			c.tr.Add(working.Step{Figure: path, Label: out[i].Name, Kind: working.Rule, Formula: out[i].Rule, Substituted: "planting " + c.planting.Standing().Words(),
 				Shown: out[i].From.Words() + " to " + out[i].By.Words(), Source: "methods S1, S5; " + out[i].Origin,
 				Inputs: []working.Input{{Name: "planting", Shown: c.planting.Standing().Words(), Origin: working.Chosen}}})
 		}

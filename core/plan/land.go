@@ -329,18 +329,18 @@ func (c *computation) lie() {
 	word := l.Judged()
 	c.figure(Figure{Path: "land.frost", Step: "ground", Label: "Frost risk of the place", Quantity: units.Plain, Value: float64(l.Worst.Score), Text: word, Origin: working.Computed, Note: fmt.Sprintf("worst point scores %d", l.Worst.Score)})
 	if c.tr.On("land.slope") {
-		c.step("land.slope", "Mean slope of the block", "√(∂z/∂x² + ∂z/∂y²) from the eight neighbours of each cell, averaged", fmt.Sprintf("%d cells of %.1f m", l.Lie.Cells, l.Surface.Cell), l.Lie.SlopePct, units.Slope,
+		c.tell(working.Series, "land.slope", "Mean slope of the block", "√(∂z/∂x² + ∂z/∂y²) from the eight neighbours of each cell, averaged", fmt.Sprintf("%d cells of %.1f m", l.Lie.Cells, l.Surface.Cell), l.Lie.SlopePct, units.Slope,
 			"Horn, Proc. IEEE 69, 1981; classes: FAO, Guidelines for soil description, 2006", c.num("accuracy of a height", l.Source.AccuracyM, units.Spacing, working.Measured, l.Source.How, ""))
 	}
 	if c.tr.On("land.falls") {
-		c.step("land.falls", "Direction of fall", "mean of the fall vectors of all cells", fmt.Sprintf("they agree to %.0f %%", 100*l.Lie.Uniform), l.Lie.FallsTo, units.Angle, "Horn, 1981")
+		c.tell(working.Series, "land.falls", "Direction of fall", "mean of the fall vectors of all cells", fmt.Sprintf("they agree to %.0f %%", 100*l.Lie.Uniform), l.Lie.FallsTo, units.Angle, "Horn, 1981")
 	}
 	if c.tr.On("land.height") {
-		c.step("land.height", "Height above the sea", "mean of the cells inside the boundary", measured, l.Lie.MeanZ, units.Height, "method SITE-2", c.num("lowest", l.Lie.MinZ, units.Height, working.Measured, "", ""), c.num("highest", l.Lie.MaxZ, units.Height, working.Measured, "", ""))
+		c.tell(working.Series, "land.height", "Height above the sea", "mean of the cells inside the boundary", measured, l.Lie.MeanZ, units.Height, "method SITE-2", c.num("lowest", l.Lie.MinZ, units.Height, working.Measured, "", ""), c.num("highest", l.Lie.MaxZ, units.Height, working.Measured, "", ""))
 	}
 	if c.tr.On("land.frost") {
-		c.step("land.frost", "Signs at the worst point, added up", "≤ 1 low · 2–4 moderate · 5–6 high · ≥ 7 pocket", l.Worst.Text(c.length), float64(l.Worst.Score), units.Plain, "method SITE-1, common practice, no source")
-		c.step("land.frost", "Share of the block", "sampled points by judgement", fmt.Sprintf("pocket %.0f %%, high %.0f %%, moderate %.0f %%, low %.0f %%", 100*l.Share["pocket"], 100*l.Share["high"], 100*l.Share["moderate"], 100*l.Share["low"]), float64(len(l.Cold)), units.Count, "the worst that holds for a tenth of the block is its word")
+		c.tell(working.Rule, "land.frost", "Signs at the worst point, added up", "≤ 1 low · 2–4 moderate · 5–6 high · ≥ 7 pocket", l.Worst.Text(c.length), float64(l.Worst.Score), units.Plain, "method SITE-1, common practice, no source")
+		c.tell(working.Count, "land.frost", "Share of the block", "sampled points by judgement", fmt.Sprintf("pocket %.0f %%, high %.0f %%, moderate %.0f %%, low %.0f %%", 100*l.Share["pocket"], 100*l.Share["high"], 100*l.Share["moderate"], 100*l.Share["low"]), float64(len(l.Cold)), units.Count, "the worst that holds for a tenth of the block is its word")
 	}
 }
 

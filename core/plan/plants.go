@@ -39,15 +39,15 @@ func (c *computation) plants() error {
 		c.figure(Figure{Path: k.path, Step: "plants", Label: k.label, Quantity: units.Count, Value: float64(o.Plants), Origin: working.Computed, Note: fmt.Sprintf("%s; %.0f %% sure that every station fills", k.kind, conf*100)})
 		c.figure(Figure{Path: k.path + ".flat", Step: "plants", Label: fmt.Sprintf("With a flat %.0f %%", m.FlatReserve*100), Quantity: units.Count, Value: float64(o.Flat), Origin: working.Computed, Note: "the trade's reserve, " + sure(o.FlatSure)})
 		if c.tr.On(k.path) {
-			c.step(k.path, "Plants to order", "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence", fmt.Sprintf("stations %d, survival %g, confidence %g", k.n, surv, conf),
+			c.tell(working.Search, k.path, "Plants to order", "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence", fmt.Sprintf("stations %d, survival %g, confidence %g", k.n, surv, conf),
 				float64(o.Plants), units.Count, "method LAY-9; binomial tail by the incomplete beta function (Abramowitz & Stegun, 1964, 26.5.24)",
 				c.num("stations", float64(k.n), units.Count, working.Computed, "", "rows.stations"),
 				c.num("survival", surv, units.Fraction, origin, practice.OriginWords(m.Origin), ""),
 				c.num("confidence", conf, units.Fraction, map[bool]working.Origin{true: working.Assumed, false: working.Chosen}[p.Confidence == 0], "", ""))
-			c.step(k.path, "The other school: a flat reserve", "stations × (1 + reserve)", fmt.Sprintf("%d × %.2f", k.n, 1+m.FlatReserve), float64(o.Flat), units.Count, "common practice; "+sure(o.FlatSure))
+			c.step(k.path, "The other school: a flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve), float64(o.Flat), units.Count, "common practice; "+sure(o.FlatSure))
 		}
 		if c.tr.On(k.path + ".flat") {
-			c.step(k.path+".flat", "Flat reserve", "stations × (1 + reserve)", fmt.Sprintf("%d × %.2f", k.n, 1+m.FlatReserve), float64(o.Flat), units.Count, "common practice; "+sure(o.FlatSure))
+			c.step(k.path+".flat", "Flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve), float64(o.Flat), units.Count, "common practice; "+sure(o.FlatSure))
 		}
 	}
 	return nil

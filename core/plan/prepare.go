@@ -231,7 +231,7 @@ func (c *computation) prepare(kinds, moved, unsorted map[string]string) {
 	if !c.tr.On("prepare.hours") {
 		return
 	}
-	c.step("prepare.hours", "Together", "hand + machine", fmt.Sprintf("%.2f + %.2f", p.HandH, p.MachineH), p.HandH+p.MachineH, units.Hours, "")
+	c.step("prepare.hours", "Together", "hand + machine", fmt.Sprintf("%.3f + %.3f", p.HandH, p.MachineH), p.HandH+p.MachineH, units.Hours, "")
 	for _, l := range p.Lines {
 		if l.BaseH > 0 {
 			r := practice.Tasks[l.Kind]

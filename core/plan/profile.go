@@ -261,7 +261,7 @@ func (c *computation) soilFigures(root float64, held []float64) {
 		c.figure(Figure{Path: "soil.depth", Step: "soil", Label: "Effective depth", Quantity: units.Depth, Value: p.DepthCm, Low: p.DepthCm, High: p.AfterCm, Ranged: p.AfterCm > p.DepthCm, Origin: working.Measured, Note: note})
 		c.figure(Figure{Path: "soil.available", Step: "soil", Label: "Water held for roots", Quantity: units.Rain, Value: p.AvailableMM, Origin: working.Computed, Note: soil.HeldClass(p.AvailableMM)})
 		if c.tr.On("soil.depth") {
-			c.step("soil.depth", "The block", "25th percentile of its pits, type 7", count(len(p.Pits), "pit"), p.DepthCm, units.Depth, "common practice, no source")
+			c.tell(working.Search, "soil.depth", "The block", "25th percentile of its pits, type 7", count(len(p.Pits), "pit"), p.DepthCm, units.Depth, "common practice, no source")
 			for _, v := range p.Pits {
 				sub := "no barrier down to " + c.text(v.BottomCm, units.Depth)
 				for k, b := range v.Barriers {
@@ -272,12 +272,12 @@ func (c *computation) soilFigures(root float64, held []float64) {
 					}
 					sub += fmt.Sprintf("%s at %s (%s)", b.Kind, c.text(b.DepthCm, units.Depth), b.Why)
 				}
-				c.step("soil.depth", v.Name, "the shallowest barrier; after works the next below those removed", sub, v.EffectiveCm, units.Depth, "method SOIL-4; common practice, no source",
+				c.tell(working.Rule, "soil.depth", v.Name, "the shallowest barrier; after works the next below those removed", sub, v.EffectiveCm, units.Depth, "method SOIL-4; common practice, no source",
 					c.num("after works", v.AfterCm, units.Depth, working.Computed, v.AfterStops, ""))
 			}
 		}
 		if c.tr.On("soil.available") {
-			c.step("soil.available", "The block", "25th percentile of its pits, type 7", count(len(p.Pits), "pit"), p.AvailableMM, units.Rain, "common practice, no source")
+			c.tell(working.Search, "soil.available", "The block", "25th percentile of its pits, type 7", count(len(p.Pits), "pit"), p.AvailableMM, units.Rain, "common practice, no source")
 			for i, v := range p.Pits {
 				_, shares, _, _ := c.in.Block.Pits[i].Available(math.Min(root, v.EffectiveCm))
 				sub := ""
@@ -287,7 +287,7 @@ func (c *computation) soilFigures(root float64, held []float64) {
 					}
 					sub += fmt.Sprintf("%.0f mm (%g–%g cm)", s.MM, s.TopCm, s.BottomCm)
 				}
-				c.step("soil.available", v.Name, "Σ 10·(field capacity − wilting point)·(1 − stones)·thickness", sub, v.AvailableMM, units.Rain,
+				c.tell(working.Series, "soil.available", v.Name, "Σ 10·(field capacity − wilting point)·(1 − stones)·thickness", sub, v.AvailableMM, units.Rain,
 					"FAO Irrigation and Drainage Paper 56, 1998, eq. 82; water contents by Saxton & Rawls, Soil Sci. Soc. Am. J. 70, 2006, ± 15–25 %",
 					c.num("down to", math.Min(root, v.EffectiveCm), units.Depth, working.Computed, "the crop's roots or the first barrier", "soil.depth"))
 			}
@@ -303,13 +303,13 @@ func (c *computation) soilFigures(root float64, held []float64) {
 				if v.Estimated {
 					formula, src = "CaCl₂ + 0.6, KCl + 0.9", "from memory, ± 0.3"
 				}
-				c.step("soil.ph", "pH in water", formula, fmt.Sprintf("%.1f in %s", *t.PH, t.PHMethod), *v.PHWater, units.PH, src)
+				c.tell(working.Lookup, "soil.ph", "pH in water", formula, fmt.Sprintf("%.1f in %s", *t.PH, t.PHMethod), *v.PHWater, units.PH, src)
 			}
 		}
 		if v.BasePct != nil {
 			c.figure(Figure{Path: "soil.bases", Step: "soil", Label: "Base saturation", Quantity: units.Percent, Value: *v.BasePct, Origin: working.Computed, Note: v.Label})
 			if c.tr.On("soil.bases") {
-				c.step("soil.bases", "Base saturation", "100 · (Ca + Mg + K + Na) / CEC at pH 7", fmt.Sprintf("100 · %.2f / %.2f", *v.Bases, *v.CEC), *v.BasePct, units.Percent, "van Raij et al., Boletim Técnico 100, Instituto Agronômico, 2nd ed., 1997")
+				c.step("soil.bases", "Base saturation", "100 · (Ca + Mg + K + Na) / CEC at pH 7", fmt.Sprintf("100 · %.3f / %.3f", *v.Bases, *v.CEC), *v.BasePct, units.Percent, "van Raij et al., Boletim Técnico 100, Instituto Agronômico, 2nd ed., 1997")
 			}
 		}
 	}

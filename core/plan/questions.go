@@ -149,7 +149,7 @@ func (c *computation) waterNeed() {
 	}
 	c.figure(Figure{Path: "site.water", Step: "ground", Label: "Water needed a day", Quantity: units.Earth, Value: perDay, Origin: working.Computed, Note: "in " + monthNames[month] + ", the whole block, grown; no losses"})
 	if c.tr.On("site.water") {
-		c.step("site.water", "Need of the driest month, a day", "(Kc · ET0 − effective rain) · 10 · ha / 30.4", fmt.Sprintf("(%.0f − %.0f) mm · 10 · %.2f / 30.4", use, rain, c.p.Ground.AreaM2/1e4), perDay, units.Earth,
+		c.step("site.water", "Need of the driest month, a day", "(Kc · ET0 − effective rain) · 10 · ha / 30.4", fmt.Sprintf("(%.2f − %.2f) mm · 10 · %.4f / 30.4", use, rain, c.p.Ground.AreaM2/1e4), perDay, units.Earth,
 			"methods WAT-1 to WAT-3: FAO Irrigation and Drainage Paper 56, 1998; SCS TR-21. The coefficient of "+fmt.Sprint(grownCoefficient)+" is assumed", c.num("reference evapotranspiration", s.ET0[month], units.Rain, working.Computed, monthNames[month], ""), c.num("rain", s.Months[month].RainMM, units.Rain, working.Measured, c.in.Estate.Source, ""))
 	}
 	w := c.in.Block.Works

@@ -92,32 +92,32 @@ func (c *computation) rowWorking(density float64) {
 	}
 	if c.tr.On("rows.stations") {
 		if c.planting.AsPlanted != nil {
-			c.step("rows.stations", "As planted", "stations fixed when the planting was recorded", fmt.Sprintf("%d pieces of row", len(pl.Pieces)), float64(pl.Stations), units.Count, "recorded on "+c.planting.Planted.Words())
+			c.tell(working.Count, "rows.stations", "As planted", "stations fixed when the planting was recorded", fmt.Sprintf("%d pieces of row", len(pl.Pieces)), float64(pl.Stations), units.Count, "recorded on "+c.planting.Planted.Words())
 		} else {
-			c.step("rows.stations", "Stations on the block", "each piece of row of length ℓ takes ⌊ℓ / plant spacing⌋ + 1 stations; squares and triangles keep to one lattice",
+			c.tell(working.Count, "rows.stations", "Stations on the block", "each piece of row of length ℓ takes ⌊ℓ / plant spacing⌋ + 1 stations; squares and triangles keep to one lattice",
 				fmt.Sprintf("%d pieces of row, %.0f m together", len(pl.Pieces), pl.RowMetres), float64(pl.Stations), units.Count, "method LAY-3: rows cut to the boundary, less the edge band and the row-end setback; counts agree with an independent geometry library", spacing()...)
 		}
-		c.step("rows.stations", "Check", "row length / plant spacing + ½ a piece", fmt.Sprintf("%.0f / %g + ½ · %d", pl.RowMetres, s.PlantSpacingM, len(pl.Pieces)),
+		c.step("rows.stations", "Check", "row length / plant spacing + ½ a piece", fmt.Sprintf("%.2f / %g + ½ · %d", pl.RowMetres, s.PlantSpacingM, len(pl.Pieces)),
 			pl.RowMetres/s.PlantSpacingM+0.5*float64(len(pl.Pieces)), units.Count, "self-check, within 1 % for rows that start at their end",
 			c.num("row length", pl.RowMetres, units.Distance, working.Computed, "", "rows.metres"))
 	}
 	if c.tr.On("rows.real") {
-		c.step("rows.real", "Density on this block", "stations / area", fmt.Sprintf("%d / %.4f ha", pl.Stations, area/1e4), float64(pl.Stations)/(area/1e4), units.PerArea, "",
+		c.step("rows.real", "Density on this block", "stations / area", fmt.Sprintf("%d / %.5f ha", pl.Stations, area/1e4), float64(pl.Stations)/(area/1e4), units.PerArea, "",
 			c.num("stations", float64(pl.Stations), units.Count, working.Computed, "", "rows.stations"), c.num("area", area, units.Area, working.Measured, "", "area"))
 	}
 	if c.tr.On("rows.planted") {
-		c.step("rows.planted", "Planted area", "stations / density by spacing", fmt.Sprintf("%d / %.1f per ha", pl.Stations, density), c.planted*1e4, units.Area, "the ground a full field of this spacing would take; yields and doses per hectare belong to it",
+		c.step("rows.planted", "Planted area", "10 000 · stations / density by spacing", fmt.Sprintf("10 000 · %d / %.2f per ha", pl.Stations, density), c.planted*1e4, units.Area, "the ground a full field of this spacing would take; yields and doses per hectare belong to it",
 			c.num("stations", float64(pl.Stations), units.Count, working.Computed, "", "rows.stations"), c.num("density", density, units.PerArea, working.Computed, "", "rows.density"))
 	}
 	if c.tr.On("rows.metres") {
-		c.step("rows.metres", "Row length", "Σ length of the pieces", fmt.Sprintf("%d pieces in %d rows", len(pl.Pieces), pl.Rows), pl.RowMetres, units.Distance, "method LAY-3", spacing()...)
+		c.tell(working.Count, "rows.metres", "Row length", "Σ length of the pieces", fmt.Sprintf("%d pieces in %d rows", len(pl.Pieces), pl.Rows), pl.RowMetres, units.Distance, "method LAY-3", spacing()...)
 	}
 	if c.tr.On("rows.pollinizers") {
-		c.step("rows.pollinizers", "Pollinizers", "one station in every k of every q-th row, counted", fmt.Sprintf("k = %d, q = %d; share %.3f", s.Pollinizer.EveryPlant, s.Pollinizer.EveryRow, float64(pl.Pollinizers)/math.Max(1, float64(pl.Stations-pl.Temporary))),
+		c.tell(working.Count, "rows.pollinizers", "Pollinizers", "one station in every k of every q-th row, counted", fmt.Sprintf("k = %d, q = %d; share %.3f", s.Pollinizer.EveryPlant, s.Pollinizer.EveryRow, float64(pl.Pollinizers)/math.Max(1, float64(pl.Stations-pl.Temporary))),
 			float64(pl.Pollinizers), units.Count, "method LAY-6, common practice", c.num("stations that stay", float64(pl.Stations-pl.Temporary), units.Count, working.Computed, "", "rows.stations"))
 	}
 	if c.tr.On("rows.temporary") {
-		c.step("rows.temporary", "Stations that come out", "every second station of each row", fmt.Sprintf("of %d", pl.Stations), float64(pl.Temporary), units.Count, "method LAY-5: leaves the row spacing and twice the plant spacing")
+		c.tell(working.Count, "rows.temporary", "Stations that come out", "every second station of each row", fmt.Sprintf("of %d", pl.Stations), float64(pl.Temporary), units.Count, "method LAY-5: leaves the row spacing and twice the plant spacing")
 	}
 }
 

@@ -484,7 +484,7 @@ func (c *computation) worksFigures(g ground) {
 		if !c.tr.On(path) {
 			continue
 		}
-		c.step(path, "For the block", "rate · area · treated share", fmt.Sprintf("%.0f kg/ha · %.2f ha · %.3f", a.PerHaKg, c.p.Works.AreaHa, c.p.Works.Share), a.TotalKg, units.MassT, "method AMD-6", c.num("area", c.p.Ground.AreaM2, units.Area, working.Measured, "", "area"))
+		c.step(path, "For the block", "rate · area · treated share", fmt.Sprintf("%.2f kg/ha · %.4f ha · %.5f", a.PerHaKg, c.p.Works.AreaHa, c.p.Works.Share), a.TotalKg, units.MassT, "method AMD-6", c.num("area", c.p.Ground.AreaM2, units.Area, working.Measured, "", "area"))
 		if a.Key == "lime" {
 			l := c.p.Works.Lime
 			for _, n := range l.Needs {
@@ -493,13 +493,13 @@ func (c *computation) worksFigures(g ground) {
 					label += ", taken"
 				}
 				if n.Lack != "" {
-					c.tr.Add(working.Step{Figure: path, Label: label, Formula: n.Formula, Substituted: "cannot answer: it needs " + n.Lack, Shown: "–", Source: n.Source})
+					c.tr.Add(working.Step{Figure: path, Label: label, Kind: working.Rule, Formula: n.Formula, Substituted: "cannot answer: it needs " + n.Lack, Shown: "–", Source: n.Source})
 					continue
 				}
-				c.step(path, label+", pure CaCO₃ per treated hectare", n.Formula, n.Substituted, n.TPerHa*1000, units.YieldT, n.Source, c.num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""))
+				c.step(path, label+", pure CaCO₃ per treated hectare", "1000 · "+n.Formula, "1000 · "+n.Substituted, n.TPerHa*1000, units.YieldT, n.Source, c.num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""))
 			}
 			m, _ := c.material(choiceMaterial(c.in.Block))
-			c.step(path, "Of "+m.Name, "pure · 100 / effective value · 100 / (100 − moisture)", fmt.Sprintf("%.2f · 100 / %.1f · 100 / (100 − %g)", l.PerHaT, m.Effective(), m.MoisturePct), a.PerHaKg, units.YieldT, "method AMD-2; analysis: "+m.Source)
+			c.step(path, "Of "+m.Name, "1000 · pure · 100 / effective value · 100 / (100 − moisture)", fmt.Sprintf("1000 · %.4f · 100 / %.3f · 100 / (100 − %g)", l.PerHaT, m.Effective(), m.MoisturePct), a.PerHaKg, units.YieldT, "method AMD-2; analysis: "+m.Source)
 		} else {
 			c.step(path, a.Name+" per treated hectare", map[string]string{"sulphur": "table by texture and pH, or 16.03 · drop · buffer capacity · ρ · d", "gypsum": "0.000861·ρ·d·CEC·(ESP − 8) / (efficiency · purity)", "organic": "ρ·d·points / (dry · organic · lasting)"}[a.Key],
 				a.Why, a.PerHaKg, units.YieldT, a.Source, c.num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""), c.num("bulk density", g.density, units.Density, map[bool]working.Origin{true: working.Assumed, false: working.Measured}[g.estimated], "", ""))

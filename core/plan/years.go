@@ -78,9 +78,9 @@ func (c *computation) yieldWorking(y yield.Year, out Year, density, areaHa float
 			c.num("full yield", c.curve.Full.Base, c.p.YieldAs, working.Sheet, fmt.Sprintf("seen at %.0f plants/ha; low %s, high %s", c.curve.ReferencePerHa, c.text(c.curve.Full.Low, c.p.YieldAs), c.text(c.curve.Full.High, c.p.YieldAs)), ""),
 			c.num("fraction of full", y.Fraction, units.Fraction, working.Sheet, practice.OriginWords(c.curve.Origin), ""),
 			c.num("expected alive", y.Alive, units.Fraction, working.Sheet, practice.OriginWords(c.sheet.Stand.Origin), ""))
-		c.step(path, "Density factor", "r / ((1 − k) + k·r), r = density / reference, k = crowding × fraction of full", fmt.Sprintf("r = %.0f / %.0f, k = %g × %.3f", density, c.curve.ReferencePerHa, c.curve.Crowding, y.Fraction),
+		c.step(path, "Density factor", "r / ((1 − k) + k·r), r = density / reference, k = crowding × fraction of full", fmt.Sprintf("%.5f / ((1 − %.5f) + %.5f·%.5f)", density/c.curve.ReferencePerHa, c.curve.Crowding*y.Fraction, c.curve.Crowding*y.Fraction, density/c.curve.ReferencePerHa),
 			y.Density, units.Correction, "Shinozaki & Kira, J. Inst. Polytech. Osaka City Univ. D7, 1956; crowding is assumed", c.num("density by spacing", density, units.PerArea, working.Computed, "", "rows.density"))
-		c.step(path, "For the block", "yield per planted hectare × planted area", fmt.Sprintf("%.0f × %.4f ha", y.KgPerHa.Base, c.planted), out.BlockKg.Base, c.p.MassAs, "edges and row ends carry no crop",
+		c.step(path, "For the block", "yield per planted hectare × planted area", fmt.Sprintf("%.2f × %.6f ha", y.KgPerHa.Base, c.planted), out.BlockKg.Base, c.p.MassAs, "edges and row ends carry no crop",
 			c.num("planted area", c.planted*1e4, units.Area, working.Computed, "", "rows.planted"))
 	}
 }
@@ -92,11 +92,11 @@ func (c *computation) feedWorking(k string, amount float64, d nutrition.Dose, y 
 	}
 	name := nutrition.Names[k]
 	if c.feed.Basis == nutrition.PerPlant {
-		c.step(path, name+" for the block", "g per plant at this age × living plants / 1000", fmt.Sprintf("%.1f × %d / 1000", amount, out.Plants), d.BlockKg, units.MassKg,
+		c.step(path, name+" for the block", "g per plant at this age × living plants / 1000", fmt.Sprintf("%.3f × %d / 1000", amount, out.Plants), d.BlockKg, units.MassKg,
 			"methods N3 school A, N7; "+practice.OriginWords(c.feed.Origin)+": "+c.feed.Source,
 			c.num("dose at this age", amount, units.PlantDose, working.Sheet, practice.OriginWords(c.feed.Origin), ""), c.num("living plants expected", float64(out.Plants), units.Count, working.Computed, "", "rows.stations"))
 	} else {
-		c.step(path, name+" for the block", "kg per planted hectare at this age × planted area", fmt.Sprintf("%.1f × %.4f ha", amount, c.planted), d.BlockKg, units.MassKg,
+		c.step(path, name+" for the block", "kg per planted hectare at this age × planted area", fmt.Sprintf("%.3f × %.6f ha", amount, c.planted), d.BlockKg, units.MassKg,
 			"methods N3, N7; "+practice.OriginWords(c.feed.Origin)+": "+c.feed.Source,
 			c.num("rate at this age", amount, units.Rate, working.Sheet, practice.OriginWords(c.feed.Origin), ""), c.num("planted area", c.planted*1e4, units.Area, working.Computed, "", "rows.planted"))
 	}
@@ -110,7 +110,7 @@ func (c *computation) feedWorking(k string, amount float64, d nutrition.Dose, y 
 			parts += fmt.Sprintf("%.1f (%s)", sh*d.BlockKg, s.Name)
 		}
 	}
-	c.step(path, "Splits of the year", "Σ share × annual = annual", parts, sum, units.MassKg, "method N5: the shares sum to 1")
+	c.tell(working.Series, path, "Splits of the year", "Σ share × annual = annual", parts, sum, units.MassKg, "method N5: the shares sum to 1")
 }
 
 // lifeFigures are first crop, full crop, what comes in total, and when canopies meet.
@@ -136,7 +136,7 @@ func (c *computation) lifeFigures() {
 		if y != nil {
 			f.Value, f.Text, f.Note = float64(y.Season), y.Label, fmt.Sprintf("age year %d", y.Age)
 			if c.tr.On(path) {
-				c.step(path, label, "season year of planting's first growing season + age year − 1", fmt.Sprintf("%s + %d − 1", c.seasons.Label(c.first), y.Age), float64(y.Season), units.Year,
+				c.step(path, label, "season year of planting's first growing season + age year − 1", fmt.Sprintf("%d + %d − 1", c.first, y.Age), float64(y.Season), units.Year,
 					"method Y6; "+practice.OriginWords(c.curve.Origin)+". A season counts as first when at least half of the growing season is still to come at planting.",
 					working.Input{Name: "planting", Shown: c.planting.Standing().Words(), Origin: working.Chosen})
 			}
@@ -154,7 +154,7 @@ func (c *computation) lifeFigures() {
 				if path == "yield.block" {
 					v, q = full.BlockKg.Base, c.p.MassAs
 				}
-				c.step(path, "Crop of "+full.Label, "the yield of the first season at the full fraction", "see the working of that season", v, q, "methods Y6 to Y9",
+				c.tell(working.Lookup, path, "Crop of "+full.Label, "the yield of the first season at the full fraction", "see the working of that season", v, q, "methods Y6 to Y9",
 					working.Input{Name: "season " + full.Label, Shown: full.Label, Origin: working.Computed, Figure: "yield." + strconv.Itoa(full.Season)})
 			}
 		}
@@ -167,7 +167,7 @@ func (c *computation) lifeFigures() {
 			if path == "yield.ten" {
 				n, v = 10, ten
 			}
-			c.step(path, "Sum of the seasons", "Σ block yield of each age year", fmt.Sprintf("age years 1 to %d", min(n, c.life)), v, c.p.MassAs, "method Y9")
+			c.tell(working.Series, path, "Sum of the seasons", "Σ block yield of each age year", fmt.Sprintf("age years 1 to %d", min(n, c.life)), v, c.p.MassAs, "method Y9")
 		}
 	}
 	age := c.sheet.Canopy.AgeAt(c.p.Spec.PlantSpacingM)
@@ -178,7 +178,7 @@ func (c *computation) lifeFigures() {
 	}
 	if c.tr.On("canopy.touch") {
 		g := c.sheet.Canopy
-		c.step("canopy.touch", "Age at which canopies meet in the row", "a = aₘ − ln(A/d − 1)/r, d = plant spacing", fmt.Sprintf("A = %g m, seen %g m at %g and %g m at %g, d = %g m", g.FinalM, g.Seen[0][1], g.Seen[0][0], g.Seen[1][1], g.Seen[1][0], c.p.Spec.PlantSpacingM),
+		c.tell(working.Search, "canopy.touch", "Age at which canopies meet in the row", "a = aₘ − ln(A/d − 1)/r, d = plant spacing", fmt.Sprintf("A = %g m, seen %g m at %g and %g m at %g, d = %g m", g.FinalM, g.Seen[0][1], g.Seen[0][0], g.Seen[1][1], g.Seen[1][0], c.p.Spec.PlantSpacingM),
 			age, units.Plain, "methods Y1, Y2: logistic growth (Richards, J. Exp. Bot., 1959); "+practice.OriginWords(g.Origin),
 			c.num("plant spacing", c.p.Spec.PlantSpacingM, units.Spacing, working.Chosen, "", ""))
 	}

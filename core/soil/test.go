@@ -256,12 +256,19 @@ func (t Test) ESP() (float64, bool) {
 // Doubt is something in a report that cannot be so, with its arithmetic.
 type Doubt struct{ Rule, Sentence string }
 
+// MostCEC is the exchange capacity in cmolc/kg above which a mineral soil's is doubted (common practice: smectite clays
+// reach 50 to 60).
+const MostCEC = 60.0
+
 // Doubts are contradictions inside a report.
 func (t Test) Doubts() []Doubt {
 	var out []Doubt
 	b, okB := t.Bases()
 	if okB && t.CEC != nil && b > *t.CEC*1.005 {
 		out = append(out, Doubt{"soil.cec-below-bases", fmt.Sprintf("The report gives a CEC of %.1f cmolc/kg, smaller than the sum of its bases: %s = %.1f, a base saturation of %.0f %%. One of them is in another unit, or free lime was dissolved with the bases.", *t.CEC, t.sum(), b, 100*b / *t.CEC)})
+	}
+	if cec, ok := t.CECAt7(); ok && cec > MostCEC && (t.OMPct == nil || *t.OMPct < 20) {
+		out = append(out, Doubt{"soil.cec-too-high", fmt.Sprintf("A CEC of %.0f cmolc/kg is more than a mineral soil holds: it looks like mmolc, ten times as many.", cec)})
 	}
 	if okB && t.CEC != nil && t.Acidity != nil {
 		if d := math.Abs(b + *t.Acidity - *t.CEC); d > 0.1**t.CEC && d > 0.5 {

@@ -32,6 +32,7 @@ type computation struct {
 	feed     nutrition.Programme
 	ops      []schedule.Operation
 	cal      schedule.Calendar
+	stop     error // why the computation was ended before its end
 	life     int
 	first    int     // season year of age year 1
 	planted  float64 // hectares the stations stand for
@@ -85,9 +86,20 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	}
 	c.p.Checklist, c.p.groundForks = c.checklist(), c.groundForks()
 	c.findings()
+	if c.stopping() {
+		return nil, c.stop
+	}
 	c.finite()
 	c.steps()
 	return c.p, nil
+}
+
+// stopping reports that the computation is to end, and keeps why.
+func (c *computation) stopping() bool {
+	if c.stop == nil {
+		c.stop = c.in.stopped()
+	}
+	return c.stop != nil
 }
 
 // soil is what the ground is and what it is given.
@@ -98,7 +110,11 @@ func (c *computation) soil() {
 	c.profile()
 	c.works()
 	c.waterNeed()
-	c.drains()
+	if c.in.drained != nil {
+		c.p.Drains = *c.in.drained
+	} else if !c.stopping() {
+		c.drains()
+	}
 	c.ops = append(c.ops[:len(c.ops):len(c.ops)], c.siltOps()...)
 }
 

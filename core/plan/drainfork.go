@@ -102,6 +102,9 @@ func (c *computation) drainFork() (Fork, bool) {
 		return f, true
 	}
 	for _, r := range d.Remedies {
+		if c.stopping() {
+			break
+		}
 		w := Way{ID: r.ID, Name: r.Name, Sentence: capital(r.Why) + ".", Origin: "method DRN-1, common practice, no source", Taken: r.ID == d.Taken, Consequences: c.tryRemedy(r)}
 		if !r.Works {
 			w.When = "does not work here"

@@ -79,7 +79,7 @@ func TestBranchIntoWhatIsMissed(t *testing.T) {
 		hole = append(hole, pl.From(q))
 	}
 	in.Block.Boundary.Holes = []geo.Ring{hole}
-	l, err := Survey(in.Block.Boundary, []Heights{spots(in.Block.Boundary, func(x, y float64) float64 { return 50 + 0.012*math.Abs(y+20) + 0.01*x })}, nil)
+	l, err := Survey(in.Block.Boundary, []Heights{spots(in.Block.Boundary, func(x, y float64) float64 { return 50 + 0.012*math.Abs(y+20) + 0.01*x })}, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -36,7 +36,7 @@ func wet(t testing.TB, sheet string, layerCm float64, accuracy float64, z func(x
 	in.Block.Drains = &DrainChoice{Source: "rain", DitchM: p(1.6)}
 	h := spots(in.Block.Boundary, z)
 	h.AccuracyM = accuracy
-	l, err := Survey(in.Block.Boundary, []Heights{h}, nil)
+	l, err := Survey(in.Block.Boundary, []Heights{h}, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}

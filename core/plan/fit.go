@@ -262,6 +262,12 @@ func edge(s *practice.Sheet, key string, high int) float64 {
 func idealLow(s *practice.Sheet, key string) float64  { return edge(s, key, 0) }
 func idealHigh(s *practice.Sheet, key string) float64 { return edge(s, key, 1) }
 
+// CannotJudge is the answer for a block of which nothing can be worked out, with why.
+func CannotJudge(id, name string, s *practice.Sheet, why string) Fit {
+	return Fit{Block: id, BlockName: name, Sheet: s.ID, Name: s.Name, Class: suitability.NotJudged, After: suitability.NotJudged, Verdict: NotKnown, Factors: []FactorFit{}, Unknown: []string{}, FindOut: []string{},
+		Sentence: fmt.Sprintf("%s cannot be judged here: %s.", s.Name, why)}
+}
+
 // Matrix judges a block for every sheet. With detail each factor says its value, remedy and cost.
 func Matrix(in Input, sheets []*practice.Sheet, detail bool) []Fit {
 	m := measure(in)

@@ -83,6 +83,9 @@ func Forks(in Input) ([]Fork, error) {
 			}
 			trial := in
 			trial.Block.Planting = &p
+			if f.ID != practice.LayoutFork { // beds follow the rows, and the drains the beds
+				trial.drained = &base.Drains
+			}
 			got, err := Compute(trial, nil)
 			if err != nil {
 				return nil, err

@@ -80,7 +80,7 @@ func TestLandOfAPlane(t *testing.T) {
 	rough := spots
 	rough.Name, rough.AccuracyM = "phone", 6
 	far := Heights{HeightSource: HeightSource{Name: "far", Kind: "spots", AccuracyM: 0.01}, Spots: []Spot{{geo.Point{Lon: 10, Lat: 50}, 1}, {geo.Point{Lon: 10.1, Lat: 50}, 1}, {geo.Point{Lon: 10, Lat: 50.1}, 2}}}
-	l, err := Survey(in.Block.Boundary, []Heights{rough, far, spots}, nil)
+	l, err := Survey(in.Block.Boundary, []Heights{rough, far, spots}, nil, nil)
 	if err != nil || l == nil {
 		t.Fatal(l, err)
 	}
@@ -92,11 +92,11 @@ func TestLandOfAPlane(t *testing.T) {
 	if n := notes(plan, "land.slope"); n == nil || n.Weight != finding.Mend || len(n.Remedies) == 0 || !strings.Contains(n.Remedies[0].Label, "143°") {
 		t.Errorf("rows at 0° on a slope falling to 233°: %+v", n)
 	}
-	in.Land, err = Survey(in.Block.Boundary, []Heights{rough}, nil)
+	in.Land, err = Survey(in.Block.Boundary, []Heights{rough}, nil, nil)
 	if n := notes(compute(t, in), "land.accuracy"); err != nil || n == nil || !strings.Contains(n.Sentence, "± 6.00") {
 		t.Errorf("heights to 6 m: %+v %v", n, err)
 	}
-	if l, err := Survey(in.Block.Boundary, []Heights{far}, nil); l != nil || err != nil {
+	if l, err := Survey(in.Block.Boundary, []Heights{far}, nil, nil); l != nil || err != nil {
 		t.Errorf("heights on another continent give %v, %v", l, err)
 	}
 	d := in.Land.Draw(pl)
@@ -120,12 +120,12 @@ func TestFrostPocketAndWhatDamsIt(t *testing.T) {
 	}
 	bowl := src(func(x, y float64) float64 { return 60 + 0.02*y - 9*math.Exp(-(x*x+y*y)/(160*160)) })
 	hedge := Barrier{Name: "South hedge", Kind: "hedge", HeightM: 5, Porosity: 0.1, Line: []geo.Point{pl.From(geo.XY{X: -200, Y: -10}), pl.From(geo.XY{X: 200, Y: -10})}}
-	closed, err := Survey(in.Block.Boundary, []Heights{bowl}, []Barrier{hedge})
+	closed, err := Survey(in.Block.Boundary, []Heights{bowl}, []Barrier{hedge}, nil)
 	if err != nil || closed.Judged() != "pocket" || len(closed.Hollows) == 0 || closed.Hollows[0].DepthM < 1 {
 		t.Fatalf("%v %+v %v", closed.Judged(), closed.Hollows, err)
 	}
 	hedge.Gap = true
-	open, _ := Survey(in.Block.Boundary, []Heights{bowl}, []Barrier{hedge})
+	open, _ := Survey(in.Block.Boundary, []Heights{bowl}, []Barrier{hedge}, nil)
 	sum := func(l *Land) (n int) {
 		for _, s := range l.Cold {
 			n += s.Score
@@ -135,7 +135,7 @@ func TestFrostPocketAndWhatDamsIt(t *testing.T) {
 	if sum(open) >= sum(closed) {
 		t.Errorf("a gap in the hedge leaves %d of %d points", sum(open), sum(closed))
 	}
-	spur, _ := Survey(in.Block.Boundary, []Heights{src(func(x, y float64) float64 { return 60 + 12*math.Exp(-(x*x+y*y)/(300*300)) })}, nil)
+	spur, _ := Survey(in.Block.Boundary, []Heights{src(func(x, y float64) float64 { return 60 + 12*math.Exp(-(x*x+y*y)/(300*300)) })}, nil, nil)
 	if spur.Judged() == "pocket" || spur.Judged() == "high" {
 		t.Errorf("a hill top is judged %s", spur.Judged())
 	}
@@ -535,7 +535,7 @@ func TestFiguresOfTheGroundShowTheirWorking(t *testing.T) {
 			h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), 40 + 0.02*x})
 		}
 	}
-	in.Land, _ = Survey(in.Block.Boundary, []Heights{h}, nil)
+	in.Land, _ = Survey(in.Block.Boundary, []Heights{h}, nil, nil)
 	n := 0
 	for _, f := range compute(t, in).Figures {
 		switch strings.Split(f.Path, ".")[0] {

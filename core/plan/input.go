@@ -45,6 +45,24 @@ type Month struct {
 	SunH   *float64 `json:"sunH,omitempty"`   // hours of bright sun a day
 }
 
+// valid refuses a month that cannot be anywhere on the earth.
+func (m Month) valid(field string) error {
+	for _, v := range []struct {
+		name   string
+		x      *float64
+		lo, hi float64
+		unit   string
+	}{{"meanC", &m.MeanC, -60, 50, "°C"}, {"minC", &m.MinC, -70, 50, "°C"}, {"maxC", m.MaxC, -60, 60, "°C"}, {"rainMm", &m.RainMM, 0, 3000, "mm"}, {"rhPct", m.RHPct, 0, 100, "%"}, {"windMS", m.WindMS, 0, 40, "m/s"}, {"sunH", m.SunH, 0, 24, "hours a day"}} {
+		if v.x != nil && !(*v.x >= v.lo && *v.x <= v.hi) {
+			return finding.Bad(field+"."+v.name, *v.x, "is not the normal of a month", fmt.Sprintf("%g to %g %s", v.lo, v.hi, v.unit))
+		}
+	}
+	if m.MinC > m.MeanC || m.MaxC != nil && *m.MaxC < m.MeanC {
+		return finding.Bad(field+".minC", m.MinC, "the minimum lies above the mean, or the mean above the maximum", "minimum ≤ mean ≤ maximum")
+	}
+	return nil
+}
+
 // Valid reports the first thing wrong with an estate as a *finding.FieldError.
 func (e Estate) Valid() error {
 	if e.Name == "" || len(e.Name) > 120 {
@@ -58,6 +76,14 @@ func (e Estate) Valid() error {
 	}
 	if len(e.Climate) != 0 && len(e.Climate) != 12 {
 		return finding.Bad("climate", len(e.Climate), "is not a year of monthly normals", "12 months, or none")
+	}
+	for i, m := range e.Climate {
+		if err := m.valid(fmt.Sprintf("climate[%d]", i)); err != nil {
+			return err
+		}
+	}
+	if len(e.People) > 200 || len(e.Currency) > 12 || len(e.Place) > 200 {
+		return finding.Bad("people", len(e.People), "are too many, or a word of the estate is too long", "200 people; 12 characters of currency, 200 of place")
 	}
 	return e.Site.valid()
 }
@@ -259,6 +285,22 @@ type Input struct {
 	Climate  *climate.Site // of the estate's record; nil is worked out from the monthly normals
 	Brief    bool          // leave out remedies that take long to find: for many blocks at once
 	Weigh    bool          // design the ways not taken at the forks of the ground too
+
+	// LandProblem says why the heights that reach the block say nothing of its lie, "" where they do.
+	LandProblem string
+	// Stop is asked now and then whether nobody waits for the answer any more, or it takes too long; its error ends
+	// the computation. nil never stops.
+	Stop func() error
+
+	drained *DrainPlan // the drains as they were designed already: ways that do not touch them take these
+}
+
+// stopped is what Stop answers.
+func (in Input) stopped() error {
+	if in.Stop == nil {
+		return nil
+	}
+	return in.Stop()
 }
 
 // Spec is the layout that the planting's choices and overrides give.

@@ -57,13 +57,19 @@ type ColdSpot struct {
 
 // Survey works out the lie of a block from the source that covers it best: most of the block first,
 // then the smaller error. It is nil where no source reaches.
-func Survey(b geo.Polygon, sources []Heights, barriers []Barrier) (*Land, error) {
+// stop, where there is one, ends it between sources.
+func Survey(b geo.Polygon, sources []Heights, barriers []Barrier, stop func() error) (*Land, error) {
 	plane := geo.LocalPlane(b)
 	rings := b.PlaneRings(plane)
 	lo, hi := bounds(rings[0])
 	var best *Land
 	covered := 0.0
 	for i := range sources {
+		if stop != nil {
+			if err := stop(); err != nil {
+				return nil, err
+			}
+		}
 		s, err := surface(&sources[i], plane, lo, hi)
 		if err != nil {
 			return nil, fmt.Errorf("heights %q: %w", sources[i].Name, err)
@@ -347,6 +353,11 @@ func (c *computation) lie() {
 // judgeLand says what the lie of the land asks for.
 func (c *computation) judgeLand() {
 	l := c.in.Land
+	if l == nil && c.in.LandProblem != "" {
+		c.note(finding.Finding{Rule: "land.unreadable", Weight: finding.Mend, Step: "ground", Subject: "Heights",
+			Sentence: "The heights that reach this block say nothing of its lie: " + c.in.LandProblem + ". The rest of the plan stands without them."})
+		return
+	}
 	if l == nil {
 		if c.p.Stage != Planted {
 			c.note(finding.Finding{Rule: "land.unknown", Weight: finding.Know, Step: "ground", Subject: "Heights",

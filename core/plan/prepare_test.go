@@ -199,7 +199,7 @@ func sloping(t testing.TB, in Input, pct float64) *Land {
 			h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), 100 + pct/100*y})
 		}
 	}
-	l, err := Survey(in.Block.Boundary, []Heights{h}, nil)
+	l, err := Survey(in.Block.Boundary, []Heights{h}, nil, nil)
 	if err != nil || l == nil {
 		t.Fatal(l, err)
 	}
@@ -337,7 +337,7 @@ func TestValleyOrPlane(t *testing.T) {
 				h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), c.z(x, y)})
 			}
 		}
-		in.Land, _ = Survey(in.Block.Boundary, []Heights{h}, nil)
+		in.Land, _ = Survey(in.Block.Boundary, []Heights{h}, nil, nil)
 		in.Block.Pits[0].Layers[1].Signs = []soil.Sign{soil.Grey, soil.FreeWater}
 		in.Block.Drains = &DrainChoice{Source: "rain"}
 		rank := map[string]int{}

@@ -55,6 +55,9 @@ type HeightSource struct {
 	Digest    string     `json:"digest"`
 }
 
+// MaxHeightSources is how many sets of heights an estate keeps.
+const MaxHeightSources = 40
+
 // Barrier is a line that dams or turns cold air, or open water.
 type Barrier struct {
 	Name     string      `json:"name"`
@@ -273,6 +276,9 @@ func (s Site) PriceOf(item string, today civil.Date) (Price, bool) {
 func (s Site) valid() error {
 	if s.ElevationM != nil && !(*s.ElevationM >= -450 && *s.ElevationM <= 6000) {
 		return finding.Bad("elevationM", *s.ElevationM, "is not a height above the sea", "−450 to 6000 m")
+	}
+	if len(s.Heights) > MaxHeightSources {
+		return finding.Bad("heights", len(s.Heights), "are more sets of heights than can be looked through", fmt.Sprintf("%d at most; take out those that are older or coarser", MaxHeightSources))
 	}
 	for i, h := range s.Heights {
 		if h.Name == "" || h.Digest == "" || h.Kind != "spots" && h.Kind != "grid" {

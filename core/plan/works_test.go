@@ -126,7 +126,7 @@ func TestTerracesOfABlock(t *testing.T) {
 				h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), 200 + slope*y})
 			}
 		}
-		l, err := Survey(in.Block.Boundary, []Heights{h}, nil)
+		l, err := Survey(in.Block.Boundary, []Heights{h}, nil, nil)
 		if err != nil || l == nil {
 			t.Fatal(l, err)
 		}

@@ -87,7 +87,8 @@ func (s *Service) LoadDemonstration(ctx context.Context, d Demonstration) (Estat
 	} else if !errors.Is(err, store.ErrNotFound) {
 		return EstateDoc{}, err
 	}
-	if err := s.keepRecords(ctx, &d); err != nil {
+	files, err := s.keepRecords(&d)
+	if err != nil {
 		return EstateDoc{}, err
 	}
 	if err := d.Estate.Valid(); err != nil {
@@ -100,7 +101,7 @@ func (s *Service) LoadDemonstration(ctx context.Context, d Demonstration) (Estat
 	writes := []store.Write{{Kind: store.EstateDoc, Body: body}}
 	for _, b := range d.Blocks {
 		id := newID()
-		if err := s.prepare(ctx, d.Estate, id, "the demonstration", &b); err != nil {
+		if err := s.arriving(files).prepare(ctx, d.Estate, id, "the demonstration", &b); err != nil {
 			return EstateDoc{}, fmt.Errorf("block %q: %w", b.Name, err)
 		}
 		body, err := json.Marshal(b)
@@ -109,26 +110,23 @@ func (s *Service) LoadDemonstration(ctx context.Context, d Demonstration) (Estat
 		}
 		writes = append(writes, store.Write{Kind: store.BlockDoc, ID: id, Body: body})
 	}
-	if _, err := s.store.Apply(ctx, "the demonstration", "Loaded the demonstration estate", writes...); err != nil {
+	if _, err := s.store.ApplyWith(ctx, "the demonstration", "Loaded the demonstration estate", files, writes...); err != nil {
 		return EstateDoc{}, err
 	}
 	return s.Estate(ctx)
 }
 
-// keepRecords stores the demonstration's heights and weather and names them in its estate.
-func (s *Service) keepRecords(ctx context.Context, d *Demonstration) error {
+// keepRecords names the demonstration's heights and weather in its estate, and gives them as they are kept.
+func (s *Service) keepRecords(d *Demonstration) ([]store.File, error) {
 	h, err := readHeights(d.Heights)
 	if err != nil {
-		return fmt.Errorf("heights: %w", err)
+		return nil, fmt.Errorf("heights: %w", err)
 	}
-	source, err := s.keepHeights(ctx, d.Heights, h)
+	source, heights := keepHeights(d.Heights, h)
+	w, weather, err := s.keepWeather(d.Weather.Name, d.Weather.Text)
 	if err != nil {
-		return err
-	}
-	w, err := s.keepWeather(ctx, d.Weather.Name, d.Weather.Text)
-	if err != nil {
-		return fmt.Errorf("weather: %w", err)
+		return nil, fmt.Errorf("weather: %w", err)
 	}
 	d.Estate.Heights, d.Estate.Weather = []plan.HeightSource{source}, w
-	return nil
+	return []store.File{heights, weather}, nil
 }

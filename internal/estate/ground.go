@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"math"
 	"sort"
+	"strings"
 	"sync"
 
 	"slowroot/core/civil"
@@ -22,6 +23,7 @@ import (
 	"slowroot/internal/formats/heights"
 	"slowroot/internal/formats/labreport"
 	"slowroot/internal/formats/station"
+	"slowroot/internal/formats/table"
 	"slowroot/internal/store"
 )
 
@@ -58,12 +60,42 @@ func keyOf(kind string, of ...any) string {
 	return kind + hex.EncodeToString(sum[:])
 }
 
+// arriving is the service as it would be with long records that are about to be kept.
+func (s *Service) arriving(files []store.File) *Service {
+	if len(files) == 0 {
+		return s
+	}
+	with := &Service{store: s.store, sheets: s.sheets, calcs: s.calcs, today: s.today, files: map[string]string{}}
+	with.stationReads.Store(s.stationReads.Load())
+	for _, f := range files {
+		with.files[f.Digest()] = f.Text
+	}
+	return with
+}
+
+// file is a long record that is kept, or about to be.
+func (s *Service) file(ctx context.Context, digest string) (string, error) {
+	if text, ok := s.files[digest]; ok {
+		return text, nil
+	}
+	return s.store.File(ctx, digest)
+}
+
+// plain is an error without the field it names: a sentence for a reader.
+func plain(err error) string {
+	var fe *finding.FieldError
+	if errors.As(err, &fe) {
+		return strings.TrimSpace(fe.Value + " " + fe.Rule + " (" + fe.Accepted + ")")
+	}
+	return err.Error()
+}
+
 // heightsOf reads the estate's height files.
 func (s *Service) heightsOf(ctx context.Context, list []plan.HeightSource) ([]plan.Heights, error) {
 	out := make([]plan.Heights, 0, len(list))
 	for i, h := range list {
 		got, err := recall(&s.memory, "heights"+h.Digest+h.Kind+h.CRS, func() (plan.Heights, error) {
-			text, err := s.store.File(ctx, h.Digest)
+			text, err := s.file(ctx, h.Digest)
 			if errors.Is(err, store.ErrNotFound) {
 				return plan.Heights{}, finding.Bad(fmt.Sprintf("heights[%d].digest", i), h.Digest, "is not a file kept here", "read the heights in again")
 			}
@@ -94,12 +126,16 @@ func (s *Service) land(ctx context.Context, e plan.Estate, b plan.Block) (*plan.
 	if len(e.Heights) == 0 {
 		return nil, nil
 	}
+	stop := patience(ctx)
 	return recall(&s.memory, keyOf("land", e.Heights, e.Barriers, b.Boundary), func() (*plan.Land, error) {
+		if err := stop(); err != nil {
+			return nil, err
+		}
 		src, err := s.heightsOf(ctx, e.Heights)
 		if err != nil {
 			return nil, err
 		}
-		return plan.Survey(b.Boundary, src, e.Barriers)
+		return plan.Survey(b.Boundary, src, e.Barriers, stop)
 	})
 }
 
@@ -112,7 +148,7 @@ func (s *Service) series(ctx context.Context, e plan.Estate) (*climate.Series, e
 	return recall(&s.memory, fmt.Sprintf("series%s/%d", digest, s.stationReads.Load()), func() (*climate.Series, error) {
 		var days []climate.Day
 		if digest != "" {
-			text, err := s.store.File(ctx, digest)
+			text, err := s.file(ctx, digest)
 			if errors.Is(err, store.ErrNotFound) {
 				return nil, finding.Bad("weather.digest", digest, "is not a file kept here", "read the weather record in again")
 			}
@@ -173,7 +209,10 @@ func (s *Service) ground(ctx context.Context, in *plan.Input) error {
 	}
 	var err error
 	if in.Land, err = s.land(ctx, in.Estate, in.Block); err != nil {
-		return err
+		if ctx.Err() != nil || in.Stop != nil && in.Stop() != nil {
+			return err
+		}
+		in.LandProblem = plain(err) // one bad file of heights takes nothing else with it
 	}
 	in.Climate, err = s.climateAt(ctx, in.Estate, geo.LocalPlane(in.Block.Boundary).Lat0)
 	return err
@@ -224,9 +263,16 @@ func (s *Service) FitOf(ctx context.Context, sheet string) ([]plan.Fit, error) {
 	}
 	out := []plan.Fit{}
 	for _, d := range docs {
-		in, err := s.input(ctx, e.Estate, d.ID, d.Block)
-		if err != nil {
-			return nil, err
+		in, err := plan.Input{}, d.Err
+		if err == nil {
+			in, err = s.input(ctx, e.Estate, d.ID, d.Block)
+		}
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		if err != nil { // one bad block never takes another's answer away
+			out = append(out, plan.CannotJudge(d.ID, d.Block.Name, sh, plain(err)))
+			continue
 		}
 		out = append(out, plan.Matrix(in, []*practice.Sheet{sh}, true)...)
 	}
@@ -261,11 +307,13 @@ type HeightsRead struct {
 
 func (s *Service) middle(ctx context.Context) (geo.Point, bool) {
 	docs, err := s.blocks(ctx)
-	if err != nil || len(docs) == 0 {
-		return geo.Point{}, false
+	for _, d := range docs {
+		if err == nil && d.Err == nil && len(d.Block.Boundary.Outer) > 0 {
+			p := geo.LocalPlane(d.Block.Boundary)
+			return geo.Point{Lon: p.Lon0, Lat: p.Lat0}, true
+		}
 	}
-	p := geo.LocalPlane(docs[0].Block.Boundary)
-	return geo.Point{Lon: p.Lon0, Lat: p.Lat0}, true
+	return geo.Point{}, false
 }
 
 // ReadHeights reads a file and says what it holds; it writes nothing.
@@ -289,6 +337,9 @@ func (s *Service) ReadHeights(ctx context.Context, f HeightsFile) (HeightsRead, 
 	}
 	h, err := heights.Read(kind, f.Text, system)
 	if err != nil {
+		return out, h, err
+	}
+	if err := across(h.Spots); err != nil {
 		return out, h, err
 	}
 	out.Kind, out.CRS, out.CRSName, out.Count = h.Kind, h.CRS, h.System.Name, h.Count
@@ -341,6 +392,29 @@ func (s *Service) ReadHeights(ctx context.Context, f HeightsFile) (HeightsRead, 
 	return out, h, nil
 }
 
+// across refuses spots that lie in one line: they say nothing of the slope to its side. No spots pass.
+func across(spots []plan.Spot) error {
+	if len(spots) == 0 {
+		return nil
+	}
+	plane := geo.PlaneAt(spots[0].At)
+	a, far := geo.XY{}, 0.0
+	for _, p := range spots {
+		if q := plane.To(p.At); math.Hypot(q.X, q.Y) > far {
+			a, far = q, math.Hypot(q.X, q.Y)
+		}
+	}
+	wide := 0.0
+	for _, p := range spots {
+		q := plane.To(p.At)
+		wide = math.Max(wide, math.Abs(a.X*q.Y-a.Y*q.X)/math.Max(far, 1e-9))
+	}
+	if wide < 0.5 || wide < far/2000 {
+		return finding.Bad("text", fmt.Sprintf("%d heights", len(spots)), "lie in one line: they say nothing of the slope to its side", "three or more that span an area")
+	}
+	return nil
+}
+
 // KeepHeights adds a file of heights to the estate.
 func (s *Service) KeepHeights(ctx context.Context, who string, revision int, f HeightsFile) (EstateDoc, error) {
 	_, h, err := s.ReadHeights(ctx, f)
@@ -351,13 +425,13 @@ func (s *Service) KeepHeights(ctx context.Context, who string, revision int, f H
 	if err != nil {
 		return EstateDoc{}, err
 	}
-	source, err := s.keepHeights(ctx, f, h)
-	if err != nil {
-		return EstateDoc{}, err
+	if d.Revision != revision {
+		return EstateDoc{}, &Stale{d}
 	}
+	source, file := keepHeights(f, h)
 	e := d.Estate
 	e.Heights = append(append([]plan.HeightSource{}, e.Heights...), source)
-	return s.putEstate(ctx, who, "Added the heights "+f.Name, revision, e)
+	return s.putEstate(ctx, who, "Added the heights "+f.Name, d, e, file)
 }
 
 // readHeights reads a file whose system is said.
@@ -369,14 +443,13 @@ func readHeights(f HeightsFile) (plan.Heights, error) {
 	return heights.Read(heights.Guess(f.Text), f.Text, system)
 }
 
-// keepHeights stores heights as a file: a grid as it came, spots as longitude, latitude and height.
-func (s *Service) keepHeights(ctx context.Context, f HeightsFile, h plan.Heights) (plan.HeightSource, error) {
-	text, crs := f.Text, h.CRS
+// keepHeights is heights as they are kept: a grid as it came, spots as longitude, latitude and height.
+func keepHeights(f HeightsFile, h plan.Heights) (plan.HeightSource, store.File) {
+	file, crs := store.File{Kind: "heights", Text: f.Text}, h.CRS
 	if h.Grid == nil {
-		text, crs = writeSpots(h.Spots), "EPSG:4326"
+		file.Text, crs = writeSpots(h.Spots), "EPSG:4326"
 	}
-	digest, err := s.store.KeepFile(ctx, "heights", text)
-	return plan.HeightSource{Name: f.Name, Kind: h.Kind, CRS: crs, AccuracyM: f.AccuracyM, How: f.How, On: f.On, Count: h.Count, Digest: digest}, err
+	return plan.HeightSource{Name: f.Name, Kind: h.Kind, CRS: crs, AccuracyM: f.AccuracyM, How: f.How, On: f.On, Count: h.Count, Digest: file.Digest()}, file
 }
 
 func writeSpots(spots []plan.Spot) string {
@@ -397,9 +470,9 @@ type WeatherRead struct {
 	Notes []climate.Note `json:"notes"`
 }
 
-func weatherRead(name string, days []climate.Day) WeatherRead {
+func weatherRead(name string, days []climate.Day, passed []climate.Note) WeatherRead {
 	q := climate.NewSeries(days)
-	out := WeatherRead{Name: name, Gaps: q.Gaps, Notes: q.Notes}
+	out := WeatherRead{Name: name, Gaps: q.Gaps, Notes: append(passed, q.Notes...)}
 	if len(q.Days) > 0 {
 		out.From, out.To = q.Days[0].On, q.Days[len(q.Days)-1].On
 	}
@@ -413,11 +486,37 @@ func weatherRead(name string, days []climate.Day) WeatherRead {
 
 // ReadWeather reads a daily record and checks it; it writes nothing.
 func (s *Service) ReadWeather(name, text string) (WeatherRead, error) {
-	days, err := station.Days(text)
+	days, passed, err := s.weatherDays(text)
 	if err != nil {
 		return WeatherRead{}, err
 	}
-	return weatherRead(name, days), nil
+	return weatherRead(name, days, passed), nil
+}
+
+// weatherDays reads a record without the days that have not come yet and those long before any station, which would
+// push the true ones out; each is named.
+func (s *Service) weatherDays(text string) ([]climate.Day, []climate.Note, error) {
+	days, err := station.Days(text)
+	if err != nil {
+		return nil, nil, err
+	}
+	notes := []climate.Note{}
+	first := s.today().AddMonths(-12 * 99)
+	kept := days[:0:0]
+	for _, d := range days {
+		switch {
+		case d.On.After(s.today()):
+			notes = append(notes, climate.Note{On: d.On, Sentence: "lies in the future and is passed over"})
+		case d.On.Before(first):
+			notes = append(notes, climate.Note{On: d.On, Sentence: "lies a hundred years back and is passed over"})
+		default:
+			kept = append(kept, d)
+		}
+	}
+	if len(kept) == 0 {
+		return nil, nil, table.Refuse(0, "no day of it lies in the last hundred years")
+	}
+	return kept, notes, nil
 }
 
 // KeepWeather makes a daily record the estate's.
@@ -426,22 +525,27 @@ func (s *Service) KeepWeather(ctx context.Context, who string, revision int, nam
 	if err != nil {
 		return EstateDoc{}, err
 	}
+	if d.Revision != revision {
+		return EstateDoc{}, &Stale{d}
+	}
 	e := d.Estate
-	if e.Weather, err = s.keepWeather(ctx, name, text); err != nil {
+	w, file, err := s.keepWeather(name, text)
+	if err != nil {
 		return EstateDoc{}, err
 	}
-	return s.putEstate(ctx, who, "Read the weather record "+name, revision, e)
+	e.Weather = w
+	return s.putEstate(ctx, who, "Read the weather record "+name, d, e, file)
 }
 
-// keepWeather stores a daily record as a file.
-func (s *Service) keepWeather(ctx context.Context, name, text string) (*plan.Weather, error) {
-	days, err := station.Days(text)
+// keepWeather is a daily record as it is kept.
+func (s *Service) keepWeather(name, text string) (*plan.Weather, store.File, error) {
+	days, passed, err := s.weatherDays(text)
 	if err != nil {
-		return nil, err
+		return nil, store.File{}, err
 	}
-	digest, err := s.store.KeepFile(ctx, "weather", station.WriteDays(days))
-	r := weatherRead(name, days)
-	return &plan.Weather{Name: name, Digest: digest, From: r.From, To: r.To, Days: r.Days, Gaps: len(r.Gaps), Notes: len(r.Notes)}, err
+	file := store.File{Kind: "weather", Text: station.WriteDays(days)}
+	r := weatherRead(name, days, passed)
+	return &plan.Weather{Name: name, Digest: file.Digest(), From: r.From, To: r.To, Days: r.Days, Gaps: len(r.Gaps), Notes: len(r.Notes)}, file, nil
 }
 
 // ClimateView is the climate of the estate as it is shown.
@@ -503,7 +607,7 @@ type ClimateFact struct {
 
 // Climate is the climate of the estate.
 func (s *Service) Climate(ctx context.Context) (ClimateView, error) {
-	v := ClimateView{Months: []ClimateMonth{}, Days: []ClimateDay{}, Years: []ClimateYear{}, Facts: []ClimateFact{}, Gaps: []climate.Gap{}, Notes: []climate.Note{}, Station: weatherRead("", nil)}
+	v := ClimateView{Months: []ClimateMonth{}, Days: []ClimateDay{}, Years: []ClimateYear{}, Facts: []ClimateFact{}, Gaps: []climate.Gap{}, Notes: []climate.Note{}, Station: weatherRead("", nil, []climate.Note{})}
 	d, err := s.Estate(ctx)
 	if err != nil {
 		return v, err
@@ -538,7 +642,7 @@ func (s *Service) Climate(ctx context.Context) (ClimateView, error) {
 	if err != nil {
 		return v, err
 	}
-	v.Station = weatherRead("", sent)
+	v.Station = weatherRead("", sent, []climate.Note{})
 	return v, nil
 }
 
@@ -700,6 +804,9 @@ func (s *Service) keepTests(ctx context.Context, who, id string, revision int, r
 		}
 		labs[lab] = columns
 		e.Estate.Labs = labs
+		if err := e.Estate.Valid(); err != nil {
+			return BlockDoc{}, err
+		}
 		text, err := json.Marshal(e.Estate)
 		if err != nil {
 			return BlockDoc{}, err

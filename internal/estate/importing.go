@@ -26,16 +26,23 @@ func (s *Service) ReadGeoJSON(ctx context.Context, text []byte) ([]geojson.Candi
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return nil, err
 	}
+	stop := patience(ctx)
 	for i := range list {
+		if err := stop(); err != nil {
+			return nil, err
+		}
 		if list[i].Problem != "" || len(docs) == 0 {
 			continue
 		}
 		nearest := math.Inf(1)
 		at := middle(list[i].Boundary)
 		for _, d := range docs {
+			if d.Err != nil || len(d.Block.Boundary.Outer) == 0 {
+				continue
+			}
 			nearest = math.Min(nearest, geo.DistanceM(at, middle(d.Block.Boundary)))
 		}
-		if nearest > farM {
+		if nearest > farM && !math.IsInf(nearest, 1) {
 			list[i].Doubt = fmt.Sprintf("It lies %.0f km from the nearest block of this estate. Are longitude and latitude swapped?", nearest/1000)
 		}
 	}

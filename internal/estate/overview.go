@@ -73,9 +73,21 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 	for _, d := range docs {
 		b := InShort{ID: d.ID, Revision: d.Revision, Number: d.Block.Number, Name: d.Block.Name, Stage: plan.Empty, Boundary: d.Block.Boundary,
 			Years: []YearInShort{}, Findings: []finding.Finding{}}
-		p, err := s.brief(ctx, e.Estate, d)
+		p, err := (*plan.Plan)(nil), d.Err
+		if err == nil {
+			p, err = s.brief(ctx, e.Estate, d)
+		}
+		if ctx.Err() != nil {
+			return Overview{}, ctx.Err()
+		}
 		if err != nil {
-			b.Problem = err.Error()
+			b.Problem = plain(err)
+			if b.Name == "" {
+				b.Name = "a block that cannot be read"
+			}
+			if geo.Validate(b.Boundary) == nil {
+				b.AreaM2 = geo.AreaM2(b.Boundary)
+			}
 			out.Blocks = append(out.Blocks, b)
 			continue
 		}
@@ -141,7 +153,13 @@ func (s *Service) Jobs(ctx context.Context, from, to civil.Date) ([]EstateJob, e
 	}
 	out := []EstateJob{}
 	for _, d := range docs {
+		if d.Err != nil {
+			continue // the overview says why
+		}
 		p, err := s.brief(ctx, e.Estate, d)
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		if err != nil {
 			continue // the overview says why
 		}

@@ -9,6 +9,8 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
+	"slices"
 	"sort"
 	"strings"
 	"sync/atomic"
@@ -35,6 +37,7 @@ type BlockDoc struct {
 	ID       string     `json:"id"`
 	Revision int        `json:"revision"`
 	Block    plan.Block `json:"block"`
+	Err      error      `json:"-"` // why the block cannot be read; among others only
 }
 
 // Stale is a write made from an old revision; Current is what stands now (an EstateDoc or BlockDoc).
@@ -50,6 +53,7 @@ type Service struct {
 	calcs  *calc.Registry
 	today  func() civil.Date
 	memory memory
+	files  map[string]string // long records about to be kept, by digest
 	// stationReads counts readings of the weather station that brought something.
 	stationReads atomic.Int64
 }
@@ -83,7 +87,7 @@ func (s *Service) Begin(ctx context.Context, name, place string, u units.System,
 	if person = strings.TrimSpace(person); person != "" {
 		e.People = append(e.People, plan.Person{Name: person, Role: "manager"})
 	}
-	d, err := s.putEstate(ctx, person, "Began the estate "+e.Name, 0, e)
+	d, err := s.putEstate(ctx, person, "Began the estate "+e.Name, EstateDoc{}, e)
 	if errors.Is(err, store.ErrStale) {
 		err = begunAlready(e.Name)
 	}
@@ -94,7 +98,9 @@ func begunAlready(name string) error {
 	return finding.Bad("estate", name, "an estate is begun here already", "an empty data folder")
 }
 
-func (s *Service) putEstate(ctx context.Context, who, what string, revision int, e plan.Estate) (EstateDoc, error) {
+// putEstate writes an estate made from what stood, with long records where it names new ones. It is refused when a block
+// that could be planned before could not be planned any more.
+func (s *Service) putEstate(ctx context.Context, who, what string, was EstateDoc, e plan.Estate, files ...store.File) (EstateDoc, error) {
 	if err := e.Valid(); err != nil {
 		return EstateDoc{}, err
 	}
@@ -104,11 +110,14 @@ func (s *Service) putEstate(ctx context.Context, who, what string, revision int,
 	if e.Climate == nil {
 		e.Climate = []plan.Month{}
 	}
+	if err := s.stillComputes(ctx, was.Estate, e, files); err != nil {
+		return EstateDoc{}, err
+	}
 	body, err := json.Marshal(e)
 	if err != nil {
 		return EstateDoc{}, err
 	}
-	docs, err := s.store.Apply(ctx, who, what, store.Write{Kind: store.EstateDoc, Revision: revision, Body: body})
+	docs, err := s.store.ApplyWith(ctx, who, what, files, store.Write{Kind: store.EstateDoc, Revision: was.Revision, Body: body})
 	if errors.Is(err, store.ErrStale) {
 		now, readErr := s.Estate(ctx)
 		if readErr != nil {
@@ -120,6 +129,37 @@ func (s *Service) putEstate(ctx context.Context, who, what string, revision int,
 		return EstateDoc{}, err
 	}
 	return EstateDoc{docs[0].Revision, e}, nil
+}
+
+// stillComputes plans every block under the estate as it would be. A block that cannot be planned is no reason when it
+// could not be planned before either.
+func (s *Service) stillComputes(ctx context.Context, was, will plan.Estate, files []store.File) error {
+	if bearing(was) == bearing(will) {
+		return nil
+	}
+	docs, err := s.blocks(ctx)
+	if err != nil {
+		return err
+	}
+	arriving := s.arriving(files)
+	for _, d := range docs {
+		if d.Err != nil {
+			continue
+		}
+		if _, err := arriving.brief(ctx, will, d); err == nil || ctx.Err() != nil {
+			continue
+		} else if _, before := s.brief(ctx, was, d); before == nil {
+			return fmt.Errorf("with it %s could not be planned: %w", d.Block.Name, err)
+		}
+	}
+	return ctx.Err()
+}
+
+// bearing is what of an estate its plans rest on, as a text to compare: names, people, addresses and prices break none.
+func bearing(e plan.Estate) string {
+	e.Name, e.Place, e.People, e.Station, e.Laboratory, e.Currency, e.Prices, e.Labs = "", "", nil, "", "", "", nil, nil
+	text, _ := json.Marshal(e) // plain values always encode
+	return string(text)
 }
 
 // ChangeEstate applies a merge patch made from a revision.
@@ -135,7 +175,7 @@ func (s *Service) ChangeEstate(ctx context.Context, who string, revision int, pa
 	if err := merge(d.Estate, patch, &e); err != nil {
 		return EstateDoc{}, err
 	}
-	return s.putEstate(ctx, who, "Changed "+said(patch)+" of the estate", revision, e)
+	return s.putEstate(ctx, who, "Changed "+said(patch)+" of the estate", d, e)
 }
 
 // merge applies an RFC 7396 merge patch to a value and refuses fields that do not exist.
@@ -143,6 +183,9 @@ func merge(v any, patch []byte, to any) error {
 	doc, err := json.Marshal(v)
 	if err != nil {
 		return err
+	}
+	if trimmed := strings.TrimLeft(string(patch), " \t\r\n"); !strings.HasPrefix(trimmed, "{") {
+		return finding.Bad("body", short(patch), "is not a merge patch", "a JSON object with the fields to change")
 	}
 	out, err := jsonpatch.MergePatch(doc, patch)
 	if err != nil {
@@ -153,9 +196,17 @@ func merge(v any, patch []byte, to any) error {
 
 // decode reads JSON strictly, turning what does not fit into a FieldError.
 func decode(text []byte, to any) error {
+	if trimmed := strings.TrimLeft(string(text), " \t\r\n"); !strings.HasPrefix(trimmed, "{") {
+		return finding.Bad("body", short(text), "is not an object", "a JSON object with the fields to change")
+	}
 	dec := json.NewDecoder(strings.NewReader(string(text)))
 	dec.DisallowUnknownFields()
 	err := dec.Decode(to)
+	if err == nil {
+		if _, more := dec.Token(); !errors.Is(more, io.EOF) {
+			return finding.Bad("body", "", "holds something behind its end", "one JSON object")
+		}
+	}
 	var typ *json.UnmarshalTypeError
 	switch {
 	case err == nil:
@@ -257,9 +308,14 @@ func (s *Service) AddBlocks(ctx context.Context, who string, blocks []plan.Block
 
 // prepare checks a block that comes from outside and fixes the layout of one said to be planted.
 func (s *Service) prepare(ctx context.Context, e plan.Estate, id, who string, b *plan.Block) error {
+	if err := b.Valid(); err != nil && (b.Planting == nil || b.Planting.Planted.IsZero()) {
+		return err
+	}
+	b.Complete(e, s.sheets.Get, s.today())
 	p := b.Planting
 	if p == nil {
-		return b.Valid()
+		_, err := s.compute(ctx, e, id, *b, nil)
+		return err
 	}
 	fix := !p.Planted.IsZero() && p.AsPlanted == nil
 	planted := p.Planted
@@ -273,8 +329,9 @@ func (s *Service) prepare(ctx context.Context, e plan.Estate, id, who string, b 
 	}
 	if fix {
 		p.AsPlanted, p.Planted = got.Fix(got.Choices[practice.LayoutFork]), planted
+		_, err = s.compute(ctx, e, id, *b, nil)
 	}
-	return b.Valid()
+	return errors.Join(err, b.Valid())
 }
 
 // sign fills in who made a choice and when, where the caller left it out.
@@ -297,17 +354,20 @@ func (s *Service) blocks(ctx context.Context) ([]BlockDoc, error) {
 	}
 	out := make([]BlockDoc, len(docs))
 	for i, d := range docs {
-		out[i] = BlockDoc{ID: d.ID, Revision: d.Revision}
-		if err := json.Unmarshal(d.Body, &out[i].Block); err != nil {
-			return nil, err
+		out[i] = BlockDoc{ID: d.ID, Revision: d.Revision, Err: d.Err}
+		if err := json.Unmarshal(d.Body, &out[i].Block); err != nil && d.Err == nil {
+			out[i].Err = fmt.Errorf("%w: %v", store.ErrDamaged, err)
 		}
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].Block.Number < out[j].Block.Number })
 	return out, nil
 }
 
-// Blocks are all blocks by number.
-func (s *Service) Blocks(ctx context.Context) ([]BlockDoc, error) { return s.blocks(ctx) }
+// Blocks are all blocks that can be read, by number.
+func (s *Service) Blocks(ctx context.Context) ([]BlockDoc, error) {
+	docs, err := s.blocks(ctx)
+	return slices.DeleteFunc(docs, func(d BlockDoc) bool { return d.Err != nil }), err
+}
 
 // Block is one block.
 func (s *Service) Block(ctx context.Context, id string) (BlockDoc, error) {
@@ -343,6 +403,7 @@ func (s *Service) patched(ctx context.Context, who string, d BlockDoc, patch []b
 	if err != nil {
 		return b, err
 	}
+	b.Complete(e.Estate, s.sheets.Get, s.today())
 	_, err = s.compute(ctx, e.Estate, d.ID, b, nil)
 	return b, err
 }
@@ -435,7 +496,7 @@ func (s *Service) brief(ctx context.Context, e plan.Estate, d BlockDoc) (*plan.P
 }
 
 func (s *Service) input(ctx context.Context, e plan.Estate, id string, b plan.Block) (plan.Input, error) {
-	in := plan.Input{Estate: e, BlockID: id, Block: b, Today: s.today()}
+	in := plan.Input{Estate: e, BlockID: id, Block: b, Today: s.today(), Stop: patience(ctx)}
 	if err := s.ground(ctx, &in); err != nil {
 		return in, err
 	}
@@ -498,6 +559,7 @@ func (s *Service) Preview(ctx context.Context, id string, patch []byte) (*plan.P
 	if err := merge(d.Block, patch, &b); err != nil {
 		return nil, err
 	}
+	b.Complete(e.Estate, s.sheets.Get, s.today())
 	return s.compute(ctx, e.Estate, id, b, nil)
 }
 

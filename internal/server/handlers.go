@@ -2,10 +2,8 @@ package server
 
 import (
 	"encoding/csv"
-	"encoding/json"
 	"errors"
 	"fmt"
-	"io"
 	"net/http"
 	"net/url"
 	"strconv"
@@ -26,45 +24,12 @@ import (
 	"slowroot/internal/store"
 )
 
-// answer writes v, or the error.
-func answer[T any](s *Server, c *gin.Context, status int, v T, err error) {
-	if err != nil {
-		s.fail(c, err)
-		return
-	}
-	c.JSON(status, v)
-}
-
 // revisioned is answer with the revision as ETag.
 func revisioned[T any](s *Server, c *gin.Context, status, revision int, v T, err error) {
 	if err == nil {
 		c.Header("ETag", fmt.Sprintf("%q", strconv.Itoa(revision)))
 	}
 	answer(s, c, status, v, err)
-}
-
-func (s *Server) body(c *gin.Context) ([]byte, bool) {
-	b, err := io.ReadAll(c.Request.Body)
-	if err != nil {
-		s.fail(c, err)
-		return nil, false
-	}
-	return b, true
-}
-
-// decode reads a JSON body strictly.
-func (s *Server) decode(c *gin.Context, to any) bool {
-	b, ok := s.body(c)
-	if !ok {
-		return false
-	}
-	dec := json.NewDecoder(strings.NewReader(string(b)))
-	dec.DisallowUnknownFields()
-	if err := dec.Decode(to); err != nil {
-		s.fail(c, finding.Bad("body", "", strings.TrimPrefix(err.Error(), "json: "), "the fields of the contract"))
-		return false
-	}
-	return true
 }
 
 // revision reads If-Match; without one the write is refused.
@@ -94,16 +59,16 @@ func person(by *string) string {
 }
 
 func (s *Server) GetStatus(c *gin.Context) {
-	_, err := s.Estate.Estate(c)
+	_, err := s.Estate.Estate(c.Request.Context())
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		s.fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, api.Status{Version: s.Version, Build: s.Build, Today: s.Estate.Today().String(), TodayFixed: s.TodayFixed, HasEstate: err == nil})
+	answer(s, c, http.StatusOK, api.Status{Version: s.Version, Build: s.Build, Today: s.Estate.Today().String(), TodayFixed: s.TodayFixed, HasEstate: err == nil}, nil)
 }
 
 func (s *Server) GetEstate(c *gin.Context) {
-	d, err := s.Estate.Estate(c)
+	d, err := s.Estate.Estate(c.Request.Context())
 	revisioned(s, c, http.StatusOK, d.Revision, d, err)
 }
 
@@ -116,7 +81,7 @@ func (s *Server) BeginEstate(c *gin.Context) {
 	if in.Place != nil {
 		place = *in.Place
 	}
-	d, err := s.Estate.Begin(c, in.Name, place, units.System(in.Units), in.South, in.Person)
+	d, err := s.Estate.Begin(c.Request.Context(), in.Name, place, units.System(in.Units), in.South, in.Person)
 	revisioned(s, c, http.StatusCreated, d.Revision, d, err)
 }
 
@@ -126,7 +91,7 @@ func (s *Server) ChangeEstate(c *gin.Context, p api.ChangeEstateParams) {
 		return
 	}
 	if b, ok := s.body(c); ok {
-		d, err := s.Estate.ChangeEstate(c, person(p.XPerson), rev, b)
+		d, err := s.Estate.ChangeEstate(c.Request.Context(), person(p.XPerson), rev, b)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
 	}
 }
@@ -137,16 +102,16 @@ func (s *Server) LoadDemonstration(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	e, err := s.Estate.LoadDemonstration(c, d)
+	e, err := s.Estate.LoadDemonstration(c.Request.Context(), d)
 	revisioned(s, c, http.StatusCreated, e.Revision, e, err)
 }
 
 func (s *Server) ProposeSeasons(c *gin.Context, p api.ProposeSeasonsParams) {
-	c.JSON(http.StatusOK, schedule.Temperate(p.South))
+	answer(s, c, http.StatusOK, schedule.Temperate(p.South), nil)
 }
 
 func (s *Server) GetOverview(c *gin.Context) {
-	o, err := s.Estate.Overview(c)
+	o, err := s.Estate.Overview(c.Request.Context())
 	answer(s, c, http.StatusOK, o, err)
 }
 
@@ -157,7 +122,7 @@ func (s *Server) GetJobs(c *gin.Context, p api.GetJobsParams) {
 		s.fail(c, finding.Bad("from", p.From+" to "+p.To, err.Error(), "days written YYYY-MM-DD"))
 		return
 	}
-	jobs, err := s.Estate.Jobs(c, from, to)
+	jobs, err := s.Estate.Jobs(c.Request.Context(), from, to)
 	answer(s, c, http.StatusOK, jobs, err)
 }
 
@@ -168,12 +133,12 @@ func (s *Server) AddBlocks(c *gin.Context, p api.AddBlocksParams) {
 	if !s.decode(c, &in) {
 		return
 	}
-	docs, err := s.Estate.AddBlocks(c, person(p.XPerson), in.Blocks)
+	docs, err := s.Estate.AddBlocks(c.Request.Context(), person(p.XPerson), in.Blocks)
 	answer(s, c, http.StatusCreated, docs, err)
 }
 
 func (s *Server) GetBlock(c *gin.Context, id string) {
-	d, err := s.Estate.Block(c, id)
+	d, err := s.Estate.Block(c.Request.Context(), id)
 	revisioned(s, c, http.StatusOK, d.Revision, d, err)
 }
 
@@ -183,7 +148,7 @@ func (s *Server) ChangeBlock(c *gin.Context, id string, p api.ChangeBlockParams)
 		return
 	}
 	if b, ok := s.body(c); ok {
-		d, err := s.Estate.ChangeBlock(c, person(p.XPerson), id, rev, b)
+		d, err := s.Estate.ChangeBlock(c.Request.Context(), person(p.XPerson), id, rev, b)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
 	}
 }
@@ -193,7 +158,7 @@ func (s *Server) RemoveBlock(c *gin.Context, id string, p api.RemoveBlockParams)
 	if !ok {
 		return
 	}
-	if err := s.Estate.RemoveBlock(c, person(p.XPerson), id, rev); err != nil {
+	if err := s.Estate.RemoveBlock(c.Request.Context(), person(p.XPerson), id, rev); err != nil {
 		s.fail(c, err)
 		return
 	}
@@ -201,30 +166,30 @@ func (s *Server) RemoveBlock(c *gin.Context, id string, p api.RemoveBlockParams)
 }
 
 func (s *Server) GetPlan(c *gin.Context, id string) {
-	p, err := s.Estate.Plan(c, id)
+	p, err := s.Estate.Plan(c.Request.Context(), id)
 	answer(s, c, http.StatusOK, p, err)
 }
 
 func (s *Server) PreviewPlan(c *gin.Context, id string) {
 	if b, ok := s.body(c); ok {
-		p, err := s.Estate.Preview(c, id, b)
+		p, err := s.Estate.Preview(c.Request.Context(), id, b)
 		answer(s, c, http.StatusOK, p, err)
 	}
 }
 
 func (s *Server) GetForks(c *gin.Context, id string) {
-	f, err := s.Estate.Forks(c, id)
+	f, err := s.Estate.Forks(c.Request.Context(), id)
 	answer(s, c, http.StatusOK, f, err)
 }
 
 func (s *Server) GetWorking(c *gin.Context, id string, p api.GetWorkingParams) {
-	w, err := s.Estate.Working(c, id, p.Figure)
+	w, err := s.Estate.Working(c.Request.Context(), id, p.Figure)
 	answer(s, c, http.StatusOK, w, err)
 }
 
 func (s *Server) AdoptPlan(c *gin.Context, id string, p api.AdoptPlanParams) {
 	if rev, ok := s.revision(c, p.IfMatch); ok {
-		d, err := s.Estate.Adopt(c, person(p.XPerson), id, rev)
+		d, err := s.Estate.Adopt(c.Request.Context(), person(p.XPerson), id, rev)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
 	}
 }
@@ -238,37 +203,41 @@ func (s *Server) RecordPlanted(c *gin.Context, id string, p api.RecordPlantedPar
 		On civil.Date `json:"on"`
 	}
 	if s.decode(c, &in) {
-		d, err := s.Estate.RecordPlanted(c, person(p.XPerson), id, rev, in.On)
+		d, err := s.Estate.RecordPlanted(c.Request.Context(), person(p.XPerson), id, rev, in.On)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
 	}
 }
 
 func (s *Server) GetHistory(c *gin.Context) {
-	h, err := s.Estate.History(c)
+	h, err := s.Estate.History(c.Request.Context())
 	answer(s, c, http.StatusOK, h, err)
 }
 
 func (s *Server) UndoChange(c *gin.Context, p api.UndoChangeParams) {
 	if id, ok := s.revision(c, p.IfMatch); ok {
-		ch, err := s.Estate.Undo(c, person(p.XPerson), int64(id))
+		ch, err := s.Estate.Undo(c.Request.Context(), person(p.XPerson), int64(id))
 		answer(s, c, http.StatusOK, ch, err)
 	}
 }
 
-func (s *Server) ListSheets(c *gin.Context) { c.JSON(http.StatusOK, s.Estate.Sheets()) }
+func (s *Server) ListSheets(c *gin.Context) { answer(s, c, http.StatusOK, s.Estate.Sheets(), nil) }
 
 func (s *Server) ListCalculators(c *gin.Context) {
-	c.JSON(http.StatusOK, s.Estate.Calculators().All())
+	answer(s, c, http.StatusOK, s.Estate.Calculators().All(), nil)
 }
 
 func (s *Server) RunCalculator(c *gin.Context, name string) {
 	var in struct {
-		Inputs map[string]any `json:"inputs"`
+		Inputs *map[string]any `json:"inputs"`
 	}
 	if !s.decode(c, &in) {
 		return
 	}
-	r, ok, err := s.Estate.Calculators().Run(name, in.Inputs)
+	if in.Inputs == nil {
+		s.fail(c, finding.Bad("inputs", "", "is missing", "an object of inputs by name; an empty one takes every default"))
+		return
+	}
+	r, ok, err := s.Estate.Calculators().Run(name, *in.Inputs)
 	if !ok {
 		err = fmt.Errorf("calculator %q: %w", name, store.ErrNotFound)
 	}
@@ -277,7 +246,7 @@ func (s *Server) RunCalculator(c *gin.Context, name string) {
 
 func (s *Server) ReadGeoJSON(c *gin.Context) {
 	if b, ok := s.body(c); ok {
-		list, err := s.Estate.ReadGeoJSON(c, b)
+		list, err := s.Estate.ReadGeoJSON(c.Request.Context(), b)
 		answer(s, c, http.StatusOK, list, err)
 	}
 }
@@ -295,7 +264,7 @@ func download(c *gin.Context, name, kind string, body []byte) {
 }
 
 func (s *Server) ExportBlocks(c *gin.Context) {
-	docs, err := s.Estate.Blocks(c)
+	docs, err := s.Estate.Blocks(c.Request.Context())
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -322,7 +291,7 @@ func writeCSV(rows [][]string) []byte {
 func num(v float64, decimals int) string { return strconv.FormatFloat(v, 'f', decimals, 64) }
 
 func (s *Server) ExportStations(c *gin.Context, id string) {
-	st, name, err := s.Estate.Stations(c, id)
+	st, name, err := s.Estate.Stations(c.Request.Context(), id)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -335,7 +304,7 @@ func (s *Server) ExportStations(c *gin.Context, id string) {
 }
 
 func (s *Server) ExportYears(c *gin.Context, id string) {
-	p, err := s.Estate.Plan(c, id)
+	p, err := s.Estate.Plan(c.Request.Context(), id)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -361,7 +330,7 @@ func (s *Server) ExportYears(c *gin.Context, id string) {
 
 // ExportDrains writes the designed drains for setting out.
 func (s *Server) ExportDrains(c *gin.Context, id string, format api.ExportDrainsParamsFormat) {
-	p, err := s.Estate.SettingOut(c, id)
+	p, err := s.Estate.SettingOut(c.Request.Context(), id)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -395,44 +364,44 @@ func (s *Server) ImportDrains(c *gin.Context, id string, p api.ImportDrainsParam
 	rev, ok := s.revision(c, p.IfMatch)
 	var in namedText
 	if ok && s.decode(c, &in) {
-		d, err := s.Estate.ImportDrains(c, person(p.XPerson), id, rev, in.Name, in.Text)
+		d, err := s.Estate.ImportDrains(c.Request.Context(), person(p.XPerson), id, rev, in.Name, in.Text)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
 	}
 }
 
 func (s *Server) GetLists(c *gin.Context) {
-	d, err := s.Estate.Estate(c)
+	d, err := s.Estate.Estate(c.Request.Context())
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		s.fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, estate.GroundLists(d.Estate))
+	answer(s, c, http.StatusOK, estate.GroundLists(d.Estate), nil)
 }
 
 func (s *Server) GetClimate(c *gin.Context) {
-	v, err := s.Estate.Climate(c)
+	v, err := s.Estate.Climate(c.Request.Context())
 	answer(s, c, http.StatusOK, v, err)
 }
 
 func (s *Server) GetLand(c *gin.Context, id string) {
-	v, err := s.Estate.Land(c, id)
+	v, err := s.Estate.Land(c.Request.Context(), id)
 	answer(s, c, http.StatusOK, v, err)
 }
 
 func (s *Server) GetFit(c *gin.Context, id string) {
-	v, err := s.Estate.Fit(c, id)
+	v, err := s.Estate.Fit(c.Request.Context(), id)
 	answer(s, c, http.StatusOK, v, err)
 }
 
 func (s *Server) GetFitOf(c *gin.Context, sheet string) {
-	v, err := s.Estate.FitOf(c, sheet)
+	v, err := s.Estate.FitOf(c.Request.Context(), sheet)
 	answer(s, c, http.StatusOK, v, err)
 }
 
 func (s *Server) ReadHeights(c *gin.Context) {
 	var in estate.HeightsFile
 	if s.decode(c, &in) {
-		v, _, err := s.Estate.ReadHeights(c, in)
+		v, _, err := s.Estate.ReadHeights(c.Request.Context(), in)
 		answer(s, c, http.StatusOK, v, err)
 	}
 }
@@ -441,7 +410,7 @@ func (s *Server) KeepHeights(c *gin.Context, p api.KeepHeightsParams) {
 	rev, ok := s.revision(c, p.IfMatch)
 	var in estate.HeightsFile
 	if ok && s.decode(c, &in) {
-		d, err := s.Estate.KeepHeights(c, person(p.XPerson), rev, in)
+		d, err := s.Estate.KeepHeights(c.Request.Context(), person(p.XPerson), rev, in)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
 	}
 }
@@ -463,7 +432,7 @@ func (s *Server) KeepWeather(c *gin.Context, p api.KeepWeatherParams) {
 	rev, ok := s.revision(c, p.IfMatch)
 	var in namedText
 	if ok && s.decode(c, &in) {
-		d, err := s.Estate.KeepWeather(c, person(p.XPerson), rev, in.Name, in.Text)
+		d, err := s.Estate.KeepWeather(c.Request.Context(), person(p.XPerson), rev, in.Name, in.Text)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
 	}
 }
@@ -477,14 +446,14 @@ func (s *Server) ReadNormals(c *gin.Context) {
 }
 
 func (s *Server) PollStation(c *gin.Context) {
-	v, err := s.Estate.PollStation(c)
+	v, err := s.Estate.PollStation(c.Request.Context())
 	answer(s, c, http.StatusOK, v, err)
 }
 
 func (s *Server) ReadLab(c *gin.Context) {
 	var in estate.LabFile
 	if s.decode(c, &in) {
-		v, err := s.Estate.ReadLab(c, in)
+		v, err := s.Estate.ReadLab(c.Request.Context(), in)
 		answer(s, c, http.StatusOK, v, err)
 	}
 }
@@ -493,7 +462,7 @@ func (s *Server) KeepLab(c *gin.Context, id string, p api.KeepLabParams) {
 	rev, ok := s.revision(c, p.IfMatch)
 	var in estate.LabFile
 	if ok && s.decode(c, &in) {
-		d, err := s.Estate.KeepLab(c, person(p.XPerson), id, rev, in)
+		d, err := s.Estate.KeepLab(c.Request.Context(), person(p.XPerson), id, rev, in)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
 	}
 }
@@ -502,14 +471,14 @@ func (s *Server) SendSample(c *gin.Context, id string, p api.SendSampleParams) {
 	rev, ok := s.revision(c, p.IfMatch)
 	var in estate.SampleRequest
 	if ok && s.decode(c, &in) {
-		d, err := s.Estate.SendSample(c, person(p.XPerson), id, rev, in)
+		d, err := s.Estate.SendSample(c.Request.Context(), person(p.XPerson), id, rev, in)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
 	}
 }
 
 func (s *Server) FetchReport(c *gin.Context, id, sample string, p api.FetchReportParams) {
 	if rev, ok := s.revision(c, p.IfMatch); ok {
-		d, err := s.Estate.FetchReport(c, person(p.XPerson), id, rev, sample)
+		d, err := s.Estate.FetchReport(c.Request.Context(), person(p.XPerson), id, rev, sample)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
 	}
 }

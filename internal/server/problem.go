@@ -35,6 +35,8 @@ func (s *Server) fail(c *gin.Context, err error) {
 	var stale *estate.Stale
 	var refused *table.Refused
 	var tooBig *http.MaxBytesError
+	var broken *malformed
+	var long estate.TooLong
 	var far *estate.Unreachable
 	var wait *estate.Waiting
 	simple := func(status int, typ, title string, remedy string) {
@@ -49,6 +51,13 @@ func (s *Server) fail(c *gin.Context, err error) {
 		}
 		c.Abort()
 		c.Data(http.StatusPreconditionFailed, "application/json", body)
+	case c.Request.Context().Err() != nil:
+		c.Abort() // nobody waits for the answer
+		c.Status(statusLeft)
+	case errors.As(err, &broken):
+		simple(http.StatusBadRequest, "bad-request", "The request cannot be read", "Send it again whole.")
+	case errors.As(err, &long):
+		simple(http.StatusUnprocessableEntity, "too-long", "This takes too long to compute", "Nothing was changed.")
 	case errors.As(err, &fe):
 		problem(c, api.Problem{Type: "/problems/bad-input", Title: "Something given cannot be used", Status: http.StatusUnprocessableEntity,
 			Detail: err.Error(), Field: &fe.Field, Value: &fe.Value, Rule: &fe.Rule, Accepted: &fe.Accepted})
@@ -67,6 +76,12 @@ func (s *Server) fail(c *gin.Context, err error) {
 		simple(http.StatusNotFound, "not-found", "Not found", "It may have been removed; undo brings it back.")
 	case errors.Is(err, store.ErrFull):
 		simple(http.StatusInsufficientStorage, "disk-full", "The disk is full", "Free some space and try again; nothing was changed.")
+	case errors.Is(err, store.ErrDisk):
+		simple(http.StatusInsufficientStorage, "disk-error", "The disk reports an error", "Look at the disk's health and space, take a copy to another disk, and try again; nothing was changed.")
+	case errors.Is(err, store.ErrDamaged), errors.Is(err, store.ErrMissing):
+		simple(http.StatusServiceUnavailable, "damaged", "What is stored here is damaged", "Take a copy kept earlier, under Settings; nothing was changed.")
+	case errors.Is(err, store.ErrNotOurs), errors.Is(err, store.ErrNoEstate), errors.Is(err, store.ErrNewer):
+		simple(http.StatusUnprocessableEntity, "bad-copy", "The file cannot be taken", "Nothing was changed. Choose a copy that Slow Root wrote.")
 	case errors.Is(err, store.ErrReadOnly):
 		simple(http.StatusServiceUnavailable, "read-only", "The estate cannot be written", "Make the data folder writable and try again; nothing was changed.")
 	case errors.Is(err, store.ErrNoChange), errors.Is(err, store.ErrMovedOn):
@@ -78,5 +93,8 @@ func (s *Server) fail(c *gin.Context, err error) {
 		problem(c, api.Problem{Type: "/problems/unexpected", Title: "Something went wrong in the program", Status: http.StatusInternalServerError, Detail: err.Error()})
 	}
 }
+
+// statusLeft is what is logged of a request whose client left.
+const statusLeft = 499
 
 var errNoIfMatch = errors.New("a write needs If-Match")

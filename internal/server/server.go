@@ -19,9 +19,10 @@ import (
 
 // Limits of a request body.
 const (
-	maxBody   = 1 << 20
+	maxBody   = 8 << 20
 	maxImport = 9 << 20
-	maxRecord = 40 << 20 // heights and weather
+	maxRecord = 40 << 20  // heights and weather
+	maxCopy   = 512 << 20 // a copy of an estate
 )
 
 // Config is what a server is made of.
@@ -90,7 +91,7 @@ func (s *Server) recover(c *gin.Context) {
 	defer func() {
 		if r := recover(); r != nil {
 			s.log.Error("panic", "path", c.Request.URL.Path, "cause", r)
-			problem(c, api.Problem{Type: "/problems/unexpected", Title: "Something went wrong in the program", Status: http.StatusInternalServerError, Detail: "The change was not made."})
+			problem(c, api.Problem{Type: "/problems/unexpected", Title: "Something went wrong in the program", Status: http.StatusInternalServerError, Detail: "If a change was under way, the history says whether it was made."})
 		}
 	}()
 	c.Next()
@@ -134,6 +135,9 @@ func (s *Server) limit(c *gin.Context) {
 	n := int64(maxBody)
 	if strings.HasSuffix(c.Request.URL.Path, "/import/geojson") || strings.HasSuffix(c.Request.URL.Path, "/blocks") {
 		n = maxImport
+	}
+	if strings.HasSuffix(c.Request.URL.Path, "/restore") {
+		n = maxCopy
 	}
 	for _, long := range []string{"/heights", "/weather"} {
 		if strings.HasSuffix(c.Request.URL.Path, long) {

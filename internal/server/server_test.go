@@ -387,7 +387,7 @@ func TestPreviewOfNonsense(t *testing.T) {
 	for _, body := range []string{
 		`{"planting":{"layout":{"plantSpacingM":"three"}}}`, `{"planting":{"layout":{"plantSpacingM":-3}}}`, `{"planting":{"layout":{"plantSpacingM":1e308}}}`,
 		`{"planting":{"layout":{"rowSpacingM":0.1,"plantSpacingM":0.1,"edgeBandM":0,"rowEndSetbackM":0}}}`,
-		`{"planting":{"choices":{"layout":{"option":7}}}}`, `{"planting":{"choices":null,"date":null}}`, `{"planting":7}`, `{"boundary":null}`,
+		`{"planting":{"choices":{"layout":{"option":7}}}}`, `{"planting":{"choices":{"layout":"x"},"date":null}}`, `{"planting":7}`, `{"boundary":null}`,
 		`{"boundary":{"outer":[]}}`, `{"planting":{"done":{"lime":"soon"}}}`, `{"planting":{"confidence":2}}`, `null`, `"x"`, ``, `{"planting":{"picked":{"2027":-4}}}`,
 	} {
 		a := r.ask("POST", "/blocks/"+foot+"/preview", body)

@@ -159,23 +159,26 @@ func TestUndoIsARandomWalkBack(t *testing.T) {
 	}
 }
 
-// Files are kept once under their digest, whoever brings them, and an unknown digest is not found.
+// Files are kept once under their digest, with the change they belong to or not at all; an unknown digest is not found.
 func TestFilesAreKeptOnce(t *testing.T) {
 	s := openStore(t, t.TempDir(), Options{})
-	a, err := s.KeepFile(ctx, "heights", "lon,lat,z\n1,2,3\n")
-	if err != nil {
+	text := File{"heights", "lon,lat,z\n1,2,3\n"}
+	if _, err := s.ApplyWith(ctx, "x", "stale", []File{text}, Write{BlockDoc, "a", 7, []byte(`{}`)}); !errors.Is(err, ErrStale) {
 		t.Fatal(err)
 	}
-	b, err := s.KeepFile(ctx, "heights", "lon,lat,z\n1,2,3\n")
-	if err != nil || a != b {
-		t.Errorf("the same text is kept as %s and %s: %v", a, b, err)
+	if _, err := s.File(ctx, text.Digest()); !errors.Is(err, ErrNotFound) {
+		t.Errorf("a refused change kept its file: %v", err)
 	}
-	c, _ := s.KeepFile(ctx, "heights", "lon,lat,z\n1,2,4\n")
-	if c == a {
+	for i := range 2 {
+		if _, err := s.ApplyWith(ctx, "x", "heights", []File{text}, Write{BlockDoc, fmt.Sprint("b", i), 0, []byte(`{}`)}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if other := (File{"heights", "lon,lat,z\n1,2,4\n"}); other.Digest() == text.Digest() {
 		t.Error("another text has the same digest")
 	}
-	if text, err := s.File(ctx, a); err != nil || text != "lon,lat,z\n1,2,3\n" {
-		t.Errorf("%q %v", text, err)
+	if got, err := s.File(ctx, text.Digest()); err != nil || got != text.Text {
+		t.Errorf("%q %v", got, err)
 	}
 	if _, err := s.File(ctx, "00"); !errors.Is(err, ErrNotFound) {
 		t.Errorf("an unknown digest: %v", err)

@@ -31,6 +31,8 @@ func (s *Store) KeepDays(ctx context.Context, days []climate.Day) error {
 
 // Days are the days read from the station, in order.
 func (s *Store) Days(ctx context.Context) ([]climate.Day, error) {
+	s.mu.RLock()
+	defer s.mu.RUnlock()
 	rows, err := s.db.QueryContext(ctx, `SELECT day, tmin, tmax, rain, rh, wind, sun FROM station_day ORDER BY day`)
 	if err != nil {
 		return nil, explain(err)

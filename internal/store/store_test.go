@@ -9,7 +9,6 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/pressly/goose/v3"
 )
@@ -145,50 +144,6 @@ func TestReadOnlyAndForeignFiles(t *testing.T) {
 	}
 	if _, err := s.Apply(ctx, "x", "write", Write{BlockDoc, "a", 0, []byte(`{}`)}); !errors.Is(err, ErrReadOnly) {
 		t.Errorf("a read-only database: %v", err)
-	}
-}
-
-func TestBackupAndRestore(t *testing.T) {
-	dir, other := t.TempDir(), t.TempDir()
-	s := openStore(t, dir, Options{})
-	write(t, s, Write{BlockDoc, "a", 0, []byte(`{"v":1}`)})
-	file := filepath.Join(t.TempDir(), "copy.db")
-	if err := s.Backup(ctx, file); err != nil {
-		t.Fatal(err)
-	}
-	if err := s.Backup(ctx, file); err == nil {
-		t.Error("a backup overwrote another")
-	}
-	o := openStore(t, other, Options{})
-	write(t, o, Write{BlockDoc, "b", 0, []byte(`{"v":2}`)})
-	if _, err := Restore(ctx, file, other, time.Now()); !errors.Is(err, ErrInUse) {
-		t.Errorf("restoring into a folder in use: %v", err)
-	}
-	if err := o.Close(); err != nil {
-		t.Fatal(err)
-	}
-	kept, err := Restore(ctx, file, other, time.Date(2027, 3, 1, 8, 0, 0, 0, time.UTC))
-	if err != nil {
-		t.Fatal(err)
-	}
-	o = openStore(t, other, Options{})
-	if d, err := o.Block(ctx, "a"); err != nil || string(d.Body) != `{"v":1}` {
-		t.Errorf("restored: %s, %v", d.Body, err)
-	}
-	if _, err := o.Block(ctx, "b"); !errors.Is(err, ErrNotFound) {
-		t.Error("the replaced estate shines through")
-	}
-	if _, err := os.Stat(kept); err != nil || !strings.Contains(kept, "replaced-20270301T080000") {
-		t.Errorf("what was replaced is kept at %q: %v", kept, err)
-	}
-	if _, err := Restore(ctx, filepath.Join(dir, "lock"), t.TempDir(), time.Now()); err == nil {
-		t.Error("a file that is no backup was restored")
-	}
-	if err := s.KeepSheet(ctx, "abc", "tea", []byte("id: tea")); err != nil {
-		t.Fatal(err)
-	}
-	if b, err := s.SheetCopy(ctx, "abc"); err != nil || string(b) != "id: tea" {
-		t.Errorf("sheet copy %s, %v", b, err)
 	}
 }
 

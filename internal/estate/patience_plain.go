@@ -1,0 +1,6 @@
+//go:build !race
+
+package estate
+
+// slower is how much longer everything takes in this build.
+const slower = 1

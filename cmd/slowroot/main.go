@@ -33,15 +33,18 @@ var build = "source"
 
 const usage = `slowroot plans the establishment and management of perennial crops.
 
-  slowroot serve   [--addr 127.0.0.1:8420] [--data DIR] [--today YYYY-MM-DD]
+  slowroot serve   [--addr 127.0.0.1:8420] [--data DIR] [--today YYYY-MM-DD] [--as-it-is]
   slowroot demo    [--addr 127.0.0.1:8420] [--data DIR] [--today YYYY-MM-DD]
-  slowroot backup  --data DIR FILE     writes a whole copy; DIR must not be in use
-  slowroot restore --data DIR FILE     puts a copy in place; what was there is kept beside it
+  slowroot backup  --data DIR FILE     writes a whole copy and reads it back, also while a program runs on DIR
+  slowroot restore --data DIR FILE     puts a copy in place; what was there is kept beside it; no program may run on DIR
+  slowroot check   DIR or FILE         reads a data folder or a copy whole and says what it holds
   slowroot simulate soil-lab        [--addr 127.0.0.1:8432] [--seed N] [--delay 20s]
   slowroot simulate weather-station [--addr 127.0.0.1:8431] [--seed N] [--today DAY] [--per-day 1m] [--south] [--no-faults]
   slowroot version
 
-serve starts with what DIR holds and offers to begin an estate or load the demonstration.
+serve starts with what DIR holds and offers to begin an estate or load the demonstration. While it runs it keeps a
+verified copy of each of the last seven days, four weeks and twelve months in DIR/copies. --as-it-is goes on with a
+folder whose last run left no log.
 demo fills an empty DIR with the demonstration estate. Port 0 picks a free port; the address is the
 first line printed. simulate runs a made-up laboratory or weather station on this machine, to be entered
 under the estate's settings; the program reads them as it would real ones.
@@ -59,7 +62,7 @@ func main() {
 func run(ctx context.Context, args []string, out, errOut io.Writer) error {
 	if len(args) == 0 {
 		fmt.Fprint(errOut, usage)
-		return errors.New("say what to do: serve, demo, backup, restore, simulate or version")
+		return errors.New("say what to do: serve, demo, backup, restore, check, simulate or version")
 	}
 	cmd, args := args[0], args[1:]
 	if cmd == "simulate" {
@@ -72,6 +75,7 @@ func run(ctx context.Context, args []string, out, errOut io.Writer) error {
 	data := f.String("data", "", "data folder")
 	today := f.String("today", "", "day the plan is seen from")
 	verbose := f.Bool("verbose", false, "log every request")
+	asItIs := f.Bool("as-it-is", false, "go on although the log of the last run is missing")
 	if err := f.Parse(args); err != nil {
 		return err
 	}
@@ -79,6 +83,11 @@ func run(ctx context.Context, args []string, out, errOut io.Writer) error {
 	case "version":
 		fmt.Fprintf(out, "slowroot %s (build %s, %s)\n", Version, build, goVersion())
 		return nil
+	case "check":
+		if f.NArg() != 1 {
+			return errors.New("check needs one DIR or FILE")
+		}
+		return check(ctx, f.Arg(0), out)
 	case "backup", "restore":
 		if f.NArg() != 1 || *data == "" {
 			return fmt.Errorf("%s needs --data DIR and one FILE", cmd)
@@ -93,7 +102,7 @@ func run(ctx context.Context, args []string, out, errOut io.Writer) error {
 		if *data == "" {
 			*data = map[string]string{"serve": "data", "demo": "demo-data"}[cmd]
 		}
-		return serve(ctx, cmd == "demo", *addr, *data, *today, out, log)
+		return serve(ctx, cmd == "demo", *addr, *data, *today, *asItIs, out, log)
 	}
 	fmt.Fprint(errOut, usage)
 	return fmt.Errorf("%q is not something slowroot does", cmd)
@@ -106,31 +115,7 @@ func goVersion() string {
 	return "unknown Go"
 }
 
-func copyEstate(ctx context.Context, cmd, dir, file string, out io.Writer) error {
-	if cmd == "restore" {
-		kept, err := store.Restore(ctx, file, dir, time.Now())
-		if err != nil {
-			return err
-		}
-		fmt.Fprintf(out, "restored %s from %s\n", dir, file)
-		if kept != "" {
-			fmt.Fprintf(out, "what was there is kept in %s\n", kept)
-		}
-		return nil
-	}
-	st, err := store.Open(ctx, dir, store.Options{})
-	if err != nil {
-		return err
-	}
-	defer st.Close()
-	if err := st.Backup(ctx, file); err != nil {
-		return err
-	}
-	fmt.Fprintf(out, "backed %s up to %s\n", dir, file)
-	return nil
-}
-
-func serve(ctx context.Context, withDemo bool, addr, dir, today string, out io.Writer, log *slog.Logger) error {
+func serve(ctx context.Context, withDemo bool, addr, dir, today string, asItIs bool, out io.Writer, log *slog.Logger) error {
 	if !server.Loopback(addr) {
 		return fmt.Errorf("--addr %s is not a loopback address: until people and roles exist the program serves this machine only; use 127.0.0.1:PORT", addr)
 	}
@@ -156,7 +141,7 @@ func serve(ctx context.Context, withDemo bool, addr, dir, today string, out io.W
 	if err != nil {
 		return fmt.Errorf("reading the practice sheets: %w", err)
 	}
-	st, err := store.Open(ctx, dir, store.Options{})
+	st, err := store.Open(ctx, dir, store.Options{AsItIs: asItIs})
 	if err != nil {
 		return err
 	}
@@ -183,7 +168,11 @@ func serve(ctx context.Context, withDemo bool, addr, dir, today string, out io.W
 		Web: dist, Version: Version, Build: build, TodayFixed: !day.IsZero(), Log: log}))
 	fmt.Fprintf(out, "http://%s\n", ln.Addr())
 	log.Info("serving", "data", dir, "today", clock().String())
+	if err := st.Announce(ln.Addr().String()); err != nil {
+		return err
+	}
 	go poll(ctx, svc, log)
+	go keep(ctx, svc, log)
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(ln) }()
 	select {

@@ -80,3 +80,53 @@ func (l lines) Write(b []byte) (int, error) {
 	l <- string(b)
 	return len(b), nil
 }
+
+// A copy is taken while the program runs, read back, checked and restored; a restore under a running program, a backup
+// of nothing and a check of something else are refused with the file named.
+func TestCopiesFromTheCommandLine(t *testing.T) {
+	ctx, stop := context.WithCancel(context.Background())
+	out := make(lines, 64)
+	done := make(chan error, 1)
+	dir := filepath.Join(t.TempDir(), "data")
+	go func() {
+		done <- run(ctx, []string{"demo", "--addr", "127.0.0.1:0", "--data", dir}, out, &bytes.Buffer{})
+	}()
+	select {
+	case <-out:
+	case err := <-done:
+		t.Fatal(err)
+	case <-time.After(20 * time.Second):
+		t.Fatal("no address within 20 s")
+	}
+	file := filepath.Join(t.TempDir(), "copy.db")
+	var said bytes.Buffer
+	if err := run(context.Background(), []string{"backup", "--data", dir, file}, &said, &said); err != nil || !strings.Contains(said.String(), "8 blocks") {
+		t.Fatalf("%s %v", said.String(), err)
+	}
+	if err := run(context.Background(), []string{"backup", "--data", dir, file}, &said, &said); err == nil || !strings.Contains(err.Error(), "exists already") {
+		t.Errorf("over a file that is there: %v", err)
+	}
+	for _, what := range []string{dir, file} {
+		said.Reset()
+		if err := run(context.Background(), []string{"check", what}, &said, &said); err != nil || !strings.Contains(said.String(), "is sound") {
+			t.Errorf("check %s: %s %v", what, said.String(), err)
+		}
+	}
+	if err := run(context.Background(), []string{"restore", "--data", dir, file}, &said, &said); err == nil || !strings.Contains(err.Error(), "already using") {
+		t.Errorf("restore under a running program: %v", err)
+	}
+	stop()
+	if err := <-done; err != nil {
+		t.Fatal(err)
+	}
+	if err := run(context.Background(), []string{"restore", "--data", dir, file}, &said, &said); err != nil {
+		t.Errorf("restore: %v", err)
+	}
+	fresh := t.TempDir()
+	if err := run(context.Background(), []string{"backup", "--data", fresh, filepath.Join(fresh, "x.db")}, &said, &said); err == nil || !strings.Contains(err.Error(), "holds no estate") || !strings.Contains(err.Error(), fresh) {
+		t.Errorf("a backup of nothing: %v", err)
+	}
+	if err := run(context.Background(), []string{"check", filepath.Join(dir, "lock")}, &said, &said); err == nil || !strings.Contains(err.Error(), "lock") {
+		t.Errorf("a check of something else: %v", err)
+	}
+}

@@ -158,6 +158,12 @@ type Consequence = plan.Consequence
 // ContourLine defines model for ContourLine.
 type ContourLine = terrain.Line
 
+// Copies defines model for Copies.
+type Copies = estate.Copies
+
+// CopyInfo defines model for CopyInfo.
+type CopyInfo = store.CopyInfo
+
 // DepthTried defines model for DepthTried.
 type DepthTried = plan.DepthTried
 
@@ -436,6 +442,9 @@ type Remedy = finding.Remedy
 
 // ReportColumn defines model for ReportColumn.
 type ReportColumn = labreport.Column
+
+// Restored defines model for Restored.
+type Restored = estate.Restored
 
 // RestrictiveView defines model for RestrictiveView.
 type RestrictiveView = plan.RestrictiveView
@@ -980,6 +989,21 @@ type ServerInterface interface {
 	// GetClimate The climate of the estate
 	// (GET /climate)
 	GetClimate(c *gin.Context)
+	// ListCopies Copies in the data folder, when one last left it, and whether the estate is sound
+	// (GET /copies)
+	ListCopies(c *gin.Context)
+	// MakeCopy Make a copy in the data folder now; it is read back
+	// (POST /copies)
+	MakeCopy(c *gin.Context)
+	// TakeCopy A whole copy made now, to be kept elsewhere
+	// (GET /copies/fresh)
+	TakeCopy(c *gin.Context)
+	// TakeKeptCopy A copy kept in the data folder
+	// (GET /copies/{name}/file)
+	TakeKeptCopy(c *gin.Context, name string)
+	// RestoreKept Put a copy kept in the data folder in place; what stands is kept beside it
+	// (POST /copies/{name}/restore)
+	RestoreKept(c *gin.Context, name string)
 	// GetEstate The estate
 	// (GET /estate)
 	GetEstate(c *gin.Context)
@@ -1028,6 +1052,9 @@ type ServerInterface interface {
 	// GetOverview Every block with what its plan says in short
 	// (GET /overview)
 	GetOverview(c *gin.Context)
+	// RestoreCopy Put a copy that is sent in place; it is read whole before anything is touched, and what stands is kept beside it
+	// (POST /restore)
+	RestoreCopy(c *gin.Context)
 	// ListSheets The practice sheets
 	// (GET /sheets)
 	ListSheets(c *gin.Context)
@@ -1981,6 +2008,95 @@ func (siw *ServerInterfaceWrapper) GetClimate(c *gin.Context) {
 	siw.Handler.GetClimate(c)
 }
 
+// ListCopies operation middleware
+func (siw *ServerInterfaceWrapper) ListCopies(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListCopies(c)
+}
+
+// MakeCopy operation middleware
+func (siw *ServerInterfaceWrapper) MakeCopy(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MakeCopy(c)
+}
+
+// TakeCopy operation middleware
+func (siw *ServerInterfaceWrapper) TakeCopy(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TakeCopy(c)
+}
+
+// TakeKeptCopy operation middleware
+func (siw *ServerInterfaceWrapper) TakeKeptCopy(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "name" -------------
+	var name string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "name", c.Param("name"), &name, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter name: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TakeKeptCopy(c, name)
+}
+
+// RestoreKept operation middleware
+func (siw *ServerInterfaceWrapper) RestoreKept(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "name" -------------
+	var name string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "name", c.Param("name"), &name, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter name: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RestoreKept(c, name)
+}
+
 // GetEstate operation middleware
 func (siw *ServerInterfaceWrapper) GetEstate(c *gin.Context) {
 
@@ -2329,6 +2445,19 @@ func (siw *ServerInterfaceWrapper) GetOverview(c *gin.Context) {
 	siw.Handler.GetOverview(c)
 }
 
+// RestoreCopy operation middleware
+func (siw *ServerInterfaceWrapper) RestoreCopy(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RestoreCopy(c)
+}
+
 // ListSheets operation middleware
 func (siw *ServerInterfaceWrapper) ListSheets(c *gin.Context) {
 
@@ -2554,6 +2683,12 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/blocks/:id/samples/:sample/report", wrapper.FetchReport)
 	router.GET(options.BaseURL+"/history", wrapper.GetHistory)
 	router.POST(options.BaseURL+"/undo", wrapper.UndoChange)
+	router.GET(options.BaseURL+"/copies", wrapper.ListCopies)
+	router.POST(options.BaseURL+"/copies", wrapper.MakeCopy)
+	router.GET(options.BaseURL+"/copies/fresh", wrapper.TakeCopy)
+	router.GET(options.BaseURL+"/copies/:name/file", wrapper.TakeKeptCopy)
+	router.POST(options.BaseURL+"/copies/:name/restore", wrapper.RestoreKept)
+	router.POST(options.BaseURL+"/restore", wrapper.RestoreCopy)
 	router.GET(options.BaseURL+"/sheets", wrapper.ListSheets)
 	router.GET(options.BaseURL+"/calculators", wrapper.ListCalculators)
 	router.POST(options.BaseURL+"/calculators/:name", wrapper.RunCalculator)

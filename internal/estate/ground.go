@@ -34,6 +34,13 @@ type memory struct {
 	kept map[string]any
 }
 
+// forget empties it.
+func (m *memory) forget() {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	m.kept = nil
+}
+
 func recall[T any](m *memory, key string, make func() (T, error)) (T, error) {
 	m.mu.Lock()
 	if v, ok := m.kept[key]; ok {

@@ -44,6 +44,21 @@ func local(field, address string) (*url.URL, error) {
 	return u, nil
 }
 
+// outside asks devices and services of this machine and nothing else: no proxy stands between, and a redirect that leads
+// elsewhere is not followed.
+var outside = &http.Client{
+	Transport: &http.Transport{Proxy: nil},
+	CheckRedirect: func(req *http.Request, via []*http.Request) error {
+		if len(via) >= 5 {
+			return errors.New("it redirects again and again")
+		}
+		if _, err := local("address", req.URL.String()); err != nil {
+			return fmt.Errorf("it redirects to %s, outside this machine", req.URL.Host)
+		}
+		return nil
+	},
+}
+
 // fetch asks an outside service and gives the status and the text of its answer.
 func fetch(ctx context.Context, what, method string, u *url.URL, body []byte) (int, string, error) {
 	ctx, cancel := context.WithTimeout(ctx, 10*time.Second)
@@ -55,7 +70,7 @@ func fetch(ctx context.Context, what, method string, u *url.URL, body []byte) (i
 	if body != nil {
 		req.Header.Set("Content-Type", "application/json")
 	}
-	res, err := http.DefaultClient.Do(req)
+	res, err := outside.Do(req)
 	if err != nil {
 		var op *url.Error
 		if errors.As(err, &op) {

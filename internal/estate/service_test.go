@@ -2,8 +2,11 @@ package estate
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
+	"io/fs"
+	"path/filepath"
 	"reflect"
 	"strings"
 	"testing"
@@ -344,5 +347,23 @@ func BenchmarkOverviewDemonstration(b *testing.B) {
 		if _, err := s.Overview(ctx); err != nil {
 			b.Fatal(err)
 		}
+	}
+}
+
+func demoFiles(t testing.TB) fs.FS {
+	t.Helper()
+	return demo.Files
+}
+
+// spoil changes one character of a block on the disk.
+func spoil(t *testing.T, dir, id string) {
+	t.Helper()
+	db, err := sql.Open("sqlite", "file:"+filepath.Join(dir, store.FileName))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	if _, err := db.Exec(`UPDATE block SET body = replace(body, '"name"', '"nane"') WHERE id = ?`, id); err != nil {
+		t.Fatal(err)
 	}
 }

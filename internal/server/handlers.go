@@ -1,7 +1,6 @@
 package server
 
 import (
-	"encoding/csv"
 	"errors"
 	"fmt"
 	"net/http"
@@ -21,6 +20,7 @@ import (
 	"slowroot/internal/formats/geojson"
 	"slowroot/internal/formats/settingout"
 	"slowroot/internal/formats/station"
+	"slowroot/internal/formats/table"
 	"slowroot/internal/store"
 )
 
@@ -281,13 +281,6 @@ func (s *Server) ExportBlocks(c *gin.Context) {
 	download(c, "blocks.geojson", "application/geo+json", text)
 }
 
-func writeCSV(rows [][]string) []byte {
-	var b strings.Builder
-	w := csv.NewWriter(&b)
-	_ = w.WriteAll(rows) // a strings.Builder never fails
-	return []byte(b.String())
-}
-
 func num(v float64, decimals int) string { return strconv.FormatFloat(v, 'f', decimals, 64) }
 
 func (s *Server) ExportStations(c *gin.Context, id string) {
@@ -300,7 +293,7 @@ func (s *Server) ExportStations(c *gin.Context, id string) {
 	for _, x := range st {
 		rows = append(rows, []string{x.Number, strconv.Itoa(x.Row), x.Role, num(x.At.Lon, 8), num(x.At.Lat, 8)})
 	}
-	download(c, name+"-stations.csv", "text/csv; charset=utf-8", writeCSV(rows))
+	download(c, name+"-stations.csv", "text/csv; charset=utf-8", table.Write(rows))
 }
 
 func (s *Server) ExportYears(c *gin.Context, id string) {
@@ -325,7 +318,7 @@ func (s *Server) ExportYears(c *gin.Context, id string) {
 		}
 		rows = append(rows, row)
 	}
-	download(c, p.Name+"-years.csv", "text/csv; charset=utf-8", writeCSV(rows))
+	download(c, p.Name+"-years.csv", "text/csv; charset=utf-8", table.Write(rows))
 }
 
 // ExportDrains writes the designed drains for setting out.

@@ -394,3 +394,6 @@ func (s *Store) RemindToCopy(ctx context.Context) (bool, error) {
 	at, err := time.Parse(time.RFC3339, first.String)
 	return err == nil && s.now().Sub(at) >= remindAfter, err
 }
+
+// Folder is the data folder.
+func (s *Store) Folder() string { return s.dir }

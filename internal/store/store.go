@@ -124,6 +124,12 @@ func Open(ctx context.Context, dir string, o Options) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
+	for _, half := range []string{".taking-*", ".arriving-*", FileName + "*.incoming*", filepath.Join(copiesName, "*.part*")} {
+		left, _ := filepath.Glob(filepath.Join(dir, half)) // of a run that was ended in the middle
+		for _, f := range left {
+			_ = os.RemoveAll(f)
+		}
+	}
 	s := &Store{lock: lock, dir: dir, now: o.Now, options: o}
 	if s.now == nil {
 		s.now = time.Now

@@ -3,7 +3,6 @@
 package settingout
 
 import (
-	"encoding/csv"
 	"encoding/xml"
 	"fmt"
 	"strconv"
@@ -11,21 +10,19 @@ import (
 
 	"slowroot/core/geo"
 	"slowroot/core/plan"
+	"slowroot/internal/formats/table"
 )
 
 // CSV is every peg with its position in degrees and on the UTM grid of its place, ground, invert and cut.
 func CSV(p *plan.Plan) []byte {
 	pegs, _ := p.SettingOut()
 	grid := geo.UTMAt(p.Ground.Origin)
-	var b strings.Builder
-	w := csv.NewWriter(&b)
-	_ = w.Write([]string{"point", "drain", "kind", "chainageM", "lon", "lat", "east", "north", "grid", "groundM", "invertM", "cutM", "pipe", "note"}) // a strings.Builder never fails
+	rows := [][]string{{"point", "drain", "kind", "chainageM", "lon", "lat", "east", "north", "grid", "groundM", "invertM", "cutM", "pipe", "note"}}
 	for _, g := range pegs {
 		e := grid.To(g.At)
-		_ = w.Write([]string{g.ID, g.Drain, g.Kind, fixed(g.Chainage, 2), fixed(g.At.Lon, 8), fixed(g.At.Lat, 8), fixed(e.X, 3), fixed(e.Y, 3), grid.Code, fixed(g.Ground, 3), fixed(g.Invert, 3), fixed(g.CutM(), 3), g.Pipe, g.Note})
+		rows = append(rows, []string{g.ID, g.Drain, g.Kind, fixed(g.Chainage, 2), fixed(g.At.Lon, 8), fixed(g.At.Lat, 8), fixed(e.X, 3), fixed(e.Y, 3), grid.Code, fixed(g.Ground, 3), fixed(g.Invert, 3), fixed(g.CutM(), 3), g.Pipe, g.Note})
 	}
-	w.Flush()
-	return []byte(b.String())
+	return table.Write(rows)
 }
 
 func fixed(v float64, decimals int) string { return strconv.FormatFloat(v, 'f', decimals, 64) }

@@ -639,6 +639,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Copies in the data folder, when one last left it, and whether the estate is sound */
+        get: operations["listCopies"];
+        put?: never;
+        /** Make a copy in the data folder now; it is read back */
+        post: operations["makeCopy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/copies/fresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A whole copy made now, to be kept elsewhere */
+        get: operations["takeCopy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/copies/{name}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A copy kept in the data folder */
+        get: operations["takeKeptCopy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/copies/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a copy kept in the data folder in place; what stands is kept beside it */
+        post: operations["restoreKept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a copy that is sent in place; it is read whole before anything is touched, and what stands is kept beside it */
+        post: operations["restoreCopy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sheets": {
         parameters: {
             query?: never;
@@ -716,6 +802,23 @@ export interface components {
             today: string;
             todayFixed: boolean;
             hasEstate: boolean;
+        };
+        Copies: {
+            copies: components["schemas"]["CopyInfo"][];
+            taken: string;
+            remind: boolean;
+            trouble: string;
+            folder: string;
+        };
+        CopyInfo: {
+            name: string;
+            at: string;
+            bytes: number;
+        };
+        Restored: {
+            estate: string;
+            blocks: number;
+            kept: string;
         };
         EstateBegin: {
             name: string;
@@ -3494,6 +3597,140 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Change"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listCopies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description copies */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copies"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    makeCopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the copies */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copies"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeCopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a database */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeKeptCopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a database */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    restoreKept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description restored */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restored"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    restoreCopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description restored */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restored"];
                 };
             };
             default: components["responses"]["Problem"];

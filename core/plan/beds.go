@@ -7,6 +7,7 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/earthwork"
 	"slowroot/core/finding"
+	"slowroot/core/practice"
 	"slowroot/core/units"
 	"slowroot/core/working"
 )
@@ -20,12 +21,13 @@ type BedPlan struct {
 	Metres    float64       `json:"metres"`
 	Estimated bool          `json:"estimated"` // no rows are laid out: the area over the distance of the beds
 	Pieces    int           `json:"pieces"`
-	SoilM3    float64       `json:"soilM3"`  // above the furrow floor
-	MovedM3   float64       `json:"movedM3"` // of that, dug from the furrows
-	Passes    int           `json:"passes"`  // of the machine
-	FurrowM   float64       `json:"furrowM"` // the furrow floor below the old surface
-	AboveM    float64       `json:"aboveM"`  // the bed above it
-	RiseM     float64       `json:"riseM"`   // root room gained
+	SoilM3    float64       `json:"soilM3"`   // above the furrow floor
+	MovedM3   float64       `json:"movedM3"`  // of that, dug from the furrows
+	Passes    int           `json:"passes"`   // of the machine
+	FurrowM   float64       `json:"furrowM"`  // the furrow floor below the old surface
+	AboveM    float64       `json:"aboveM"`   // the bed above it
+	RiseM     float64       `json:"riseM"`    // root room gained
+	NowKnown  bool          `json:"nowKnown"` // a pit says how much root room there is
 	NowCm     float64       `json:"nowCm"`
 	ThenCm    float64       `json:"thenCm"`
 	TopsoilCm float64       `json:"topsoilCm"`
@@ -64,9 +66,16 @@ func (c *computation) bed(d *DrainPlan) *BedPlan {
 		}
 		return usual
 	}
+	own := practice.Bed{}
+	if c.sheet != nil && c.sheet.Bed != nil && (c.p.Spec.RowSpacingM == 0 || math.Abs(c.p.Spec.RowSpacingM-c.sheet.Bed.CentreM) < 0.3) {
+		own = *c.sheet.Bed
+	}
 	centre := or(w.CentreM, or(c.rowSpacing(), 4))
-	base := or(w.BaseM, math.Round(math.Min(1.6, 0.75*centre)*20)/20)
-	bed := earthwork.Bed{CentreM: centre, BaseM: base, TopM: or(w.TopM, math.Round(0.55*base*20)/20), HeightM: or(w.HeightM, math.Round(math.Min(0.5, 0.3*base)*20)/20), CrownM: w.CrownM}
+	base := or(w.BaseM, or(math.Min(own.BaseM, 0.95*centre), math.Round(math.Min(1.6, 0.75*centre)*20)/20))
+	bed := earthwork.Bed{CentreM: centre, BaseM: base, TopM: or(w.TopM, or(math.Min(own.TopM, base), math.Round(0.55*base*20)/20)), HeightM: or(w.HeightM, or(own.HeightM, math.Round(math.Min(0.5, 0.3*base)*20)/20)), CrownM: or(w.CrownM, own.CrownM)}
+	if w.Cover == "" && c.in.Block.drainChoice().Bed == nil {
+		w.Cover = own.Cover
+	}
 	b := &BedPlan{Bed: bed, SettlePct: or(w.SettlePct, 15), Outline: [][2]float64{}}
 	if err := bed.Valid(); err != nil {
 		fe, _ := err.(*finding.FieldError)
@@ -88,7 +97,7 @@ func (c *computation) bed(d *DrainPlan) *BedPlan {
 	b.Outline = outline(bed, b.FurrowM)
 	if i, ok := c.governing(); ok {
 		b.TopsoilCm = c.p.Soil.Pits[i].Layers[0].BottomCm
-		b.NowCm = c.p.Soil.DepthCm
+		b.NowCm, b.NowKnown = c.p.Soil.DepthCm, true
 		if d.WetFrom != "" {
 			b.NowCm = math.Min(b.NowCm, 100*d.WetM)
 		}

@@ -47,7 +47,7 @@ func (c *computation) checklist() []CheckItem {
 	add("growth", "Growth", "What stands and lies: logs, branches, thorns, vines", "cubic metres of each noted")
 	if s := c.sheet; s != nil {
 		if v := idealLow(s, "depthCm"); !math.IsNaN(v) {
-			add("crop-depth", s.Name, "Depth roots can go", fmt.Sprintf("%g cm or more", v))
+			add("crop-depth", s.Name, "Depth roots can go", c.text(v, units.Depth)+" or more")
 		}
 		lo, hi := idealLow(s, "ph"), idealHigh(s, "ph")
 		if !math.IsNaN(lo) && !math.IsNaN(hi) {
@@ -55,7 +55,7 @@ func (c *computation) checklist() []CheckItem {
 		}
 		if s.Soil.WetClass >= 3 {
 			ideal, _ := practice.WetRange(s.Soil.WetClass)
-			add("crop-wet", s.Name, "First sign of standing water in the pit", fmt.Sprintf("deeper than %g cm", ideal))
+			add("crop-wet", s.Name, "First sign of standing water in the pit", "deeper than "+c.text(ideal, units.Depth))
 		}
 	}
 	return out

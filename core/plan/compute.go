@@ -52,6 +52,8 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
+	whole := in.Block
+	in.Block = whole.settled()
 	c := &computation{in: in, tr: tr, sys: in.Estate.Units, seasons: seasons, planting: in.Block.Planting, sheet: in.Sheet}
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: Empty, YearToday: seasons.YearOf(in.Today),
 		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []Year{}, Jobs: []Job{}, Nutrients: []string{}, Findings: []finding.Finding{}}
@@ -89,8 +91,10 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	if c.stopping() {
 		return nil, c.stop
 	}
-	c.finite()
 	c.steps()
+	c.state()
+	c.showDrafts(whole)
+	c.finite()
 	return c.p, nil
 }
 
@@ -152,6 +156,9 @@ func (c *computation) tell(kind working.Kind, path, label, formula, sub string, 
 	c.tr.Add(working.Step{Figure: path, Label: label, Kind: kind, Formula: formula, Substituted: sub, Value: v,
 		Unit: units.Table[q].SI, Shown: units.Text(v, q, c.sys), Inputs: in, Source: source})
 }
+
+// marked puts the marked quantities of a text into the reader's units.
+func (c *computation) marked(text string) string { return units.Marked(text, c.sys) }
 
 func (c *computation) text(v float64, q units.Quantity) string { return units.Text(v, q, c.sys) }
 

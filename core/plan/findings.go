@@ -65,7 +65,7 @@ func layoutPatch(fields map[string]any) map[string]any { return planting("layout
 func (c *computation) judgeGround() {
 	if c.p.Stage == Empty {
 		c.note(finding.Finding{Rule: "ground.undecided", Weight: finding.Know, Step: "plants", Subject: c.in.Block.Name,
-			Sentence: fmt.Sprintf("Nothing stands or is planned on these %s. Choose a crop to see a whole plan.", c.text(c.p.Ground.AreaM2, units.Area))})
+			Sentence: fmt.Sprintf("Nothing stands or is planned on these %s. %s", c.text(c.p.Ground.AreaM2, units.Area), c.undecided())})
 	}
 	sd := c.areaSD()
 	if share := sd / c.p.Ground.AreaM2; share > 0.02 {
@@ -73,6 +73,17 @@ func (c *computation) judgeGround() {
 			Sentence: fmt.Sprintf("Points known to ± %s leave the area uncertain by %.1f %% (%s), and every quantity per hectare with it.", c.text(c.in.Block.AccuracyM, units.Spacing), share*100, c.text(sd, units.Area)),
 			Source:   "method LAY-2, follows from the shoelace formula"})
 	}
+}
+
+// undecided says what would give a whole plan.
+func (c *computation) undecided() string {
+	switch {
+	case c.sheet == nil:
+		return "Choose a crop to see a whole plan."
+	case !c.sheet.Whole():
+		return fmt.Sprintf("%s is considered; its sheet does not say yet how it is laid out and kept.", c.sheet.Name)
+	}
+	return fmt.Sprintf("%s is considered; plan it to see rows, plants, care and crop.", c.sheet.Name)
 }
 
 func (c *computation) judgeRows() {

@@ -185,7 +185,7 @@ func measure(in Input) measures {
 		case "annualMeanC":
 			v = measured{v: here.AnnualMeanC, from: record}
 		case "seasonMeanC":
-			v = measured{v: here.SeasonMeanC, from: record + "; months of 10 °C or more"}
+			v = measured{v: here.SeasonMeanC, from: record + "; months of " + units.Marked("{10 °C}", m.in.Estate.Units) + " or more"}
 		case "hotMaxC":
 			v = measured{v: here.HotMaxC, from: record + "; mean maximum of the hottest month"}
 		case "minC10":
@@ -196,7 +196,7 @@ func measure(in Input) measures {
 		case "frostFree":
 			v = measured{v: here.FrostFree, from: record + "; what nine years in ten reach"}
 		case "chillHours":
-			v = measured{v: here.ChillHours, from: record + "; hours at or below 7.2 °C that nine winters in ten reach"}
+			v = measured{v: here.ChillHours, from: record + "; hours at or below " + units.Marked("{7.2 °C}", m.in.Estate.Units) + " that nine winters in ten reach"}
 		case "rainMm":
 			v = measured{v: here.RainMM, from: record}
 		case "dryMonths":
@@ -270,6 +270,7 @@ func CannotJudge(id, name string, s *practice.Sheet, why string) Fit {
 
 // Matrix judges a block for every sheet. With detail each factor says its value, remedy and cost.
 func Matrix(in Input, sheets []*practice.Sheet, detail bool) []Fit {
+	in.Block = in.Block.settled()
 	m := measure(in)
 	out := make([]Fit, len(sheets))
 	for i, s := range sheets {
@@ -289,7 +290,7 @@ func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
 	var limiting *FactorFit
 	all := make([]FactorFit, 0, len(practice.Factors))
 	for i, factor := range practice.Factors {
-		limit, ok := limitOf(s, factor.Key)
+		limit, ok := limitOf(s, factor.Key, m.in.Estate.Units)
 		if !ok {
 			continue
 		}
@@ -456,14 +457,14 @@ func (m *measures) sentence(s *practice.Sheet, f Fit, l *FactorFit) string {
 }
 
 // limitOf is a sheet's limit of a factor; wet feet come from the sheet's class.
-func limitOf(s *practice.Sheet, key string) (practice.Limit, bool) {
+func limitOf(s *practice.Sheet, key string, sys units.System) (practice.Limit, bool) {
 	if key == practice.WetKey {
 		if s.Soil.WetClass == 0 || s.Soil.InPots {
 			return practice.Limit{}, false
 		}
 		ideal, tol := practice.WetRange(s.Soil.WetClass)
 		l := practice.Limit{Factor: "Wet soil", Key: key, Range: &practice.Range{}, Assumed: true, Origin: s.Soil.Origin,
-			Ideal: fmt.Sprintf("free of water to %g cm", ideal), Tolerated: fmt.Sprintf("%g cm", tol)}
+			Ideal: "free of water to " + units.Text(ideal, units.Depth, sys), Tolerated: units.Text(tol, units.Depth, sys)}
 		l.Range.Ideal[0], l.Range.Tolerated[0] = &ideal, &tol
 		return l, true
 	}

@@ -53,6 +53,7 @@ func Forks(in Input) ([]Fork, error) {
 	if in.Sheet == nil && !in.Block.wet() {
 		return []Fork{}, nil
 	}
+	in.Block = in.Block.settled()
 	weighed := in
 	weighed.Weigh = true
 	base, err := Compute(weighed, nil)

@@ -140,7 +140,7 @@ func (c *computation) coverFork() Fork {
 	f := Fork{ID: CoverFork, Question: "How is the ground rested before planting?", Step: "prepare", Ways: []Way{
 		way("cover-crop", "A cover crop", "One season of a dense cover, killed four to six weeks before planting.", "usual", 12, 2.4, "none"),
 		way("rotation", "A long rotation", "Two years or more of grass or cereal that carries none of this crop's diseases.", "after hosts of wilt, or an old orchard", 30, 6, "none"),
-		way("fumigation", "Fumigation", "Gas under film, where it is lawful; the soil at 10 to 35 °C and moist; a plant-back by the label.", "old ground with nematodes or root disease, and no time", 2, 8, "licensed applicator"),
+		way("fumigation", "Fumigation", c.marked("Gas under film, where it is lawful; the soil at {10 to 35 °C} and moist; a plant-back by the label."), "old ground with nematodes or root disease, and no time", 2, 8, "licensed applicator"),
 	}}
 	var waits []string
 	for _, w := range c.p.Soil.Waits {

@@ -14,6 +14,8 @@ import (
 type Plan struct {
 	Block     string            `json:"block"`
 	Name      string            `json:"name"`
+	Words     string            `json:"words"`  // how far the block has come, in the same words on every screen and in print
+	Cannot    string            `json:"cannot"` // what cannot be planned yet, and why; "" when everything can
 	Today     civil.Date        `json:"today"`
 	Stage     Stage             `json:"stage"`
 	Sheet     string            `json:"sheet"`

@@ -106,7 +106,7 @@ func (c *computation) groundJobs() []Job {
 		return []Job{job("ground-rotation", "Begin a long rotation of grass or cereal", "two years or more of crops that carry none of this crop's diseases; no volunteers", "breaks diseases and feeds the soil", "", d.AddMonths(-30), d.AddMonths(-24), "30 months before planting, at least 24")}
 	case "fumigation":
 		return []Job{
-			job("ground-fumigate-prepare", "Make the ground ready for fumigation", "last cultivation two to three weeks before; no clods, no trash; soil at 60 to 70 % of field capacity, watered if dry; 10 to 35 °C at treatment depth", "gas needs fine, moist, warm soil", gas, d.AddDays(-63), d.AddDays(-49), "nine weeks before planting, at least seven"),
+			job("ground-fumigate-prepare", "Make the ground ready for fumigation", "last cultivation two to three weeks before; no clods, no trash; soil at 60 to 70 % of field capacity, watered if dry; "+c.marked("{10 to 35 °C}")+" at treatment depth", "gas needs fine, moist, warm soil", gas, d.AddDays(-63), d.AddDays(-49), "nine weeks before planting, at least seven"),
 			job("ground-fumigate", "Fumigation by a licensed contractor", "substance and dose by the label and the local register only", "kills soil fungi and nematodes where lawful", gas, d.AddDays(-42), d.AddDays(-28), "the label's plant-back, often 21 days or more, and 7 to 14 days for weather"),
 			job("ground-cress", "Air the ground and test it with cress", "two to three days; plant only where cress grows", "gas left in the soil kills roots", gas, d.AddDays(-10), d.AddDays(-4), "after the plant-back")}
 	}
@@ -265,7 +265,7 @@ func (c *computation) bare(p *Preparation) {
 }
 
 func (c *computation) prepareGrowth(p *Preparation) {
-	for _, s := range Sorting {
+	for _, s := range Sorting(c.sys) {
 		if v := c.in.Block.Growth[s.Class]; v > 0 {
 			p.Sorting = append(p.Sorting, SortLine{s, v})
 		}
@@ -298,7 +298,7 @@ func (c *computation) judgePreparation() {
 	if c.coverTaken() == "fumigation" {
 		s := "Fumigation is the way taken: only where lawful, by a licensed applicator and by the label."
 		if len(p.Months) > 0 && !strings.Contains(strings.Join(p.Months, " "), monthNames[c.day0().AddDays(-35).Month()-1]) {
-			s += fmt.Sprintf(" At its time the soil is likely outside 10 to 35 °C; warm enough are %s.", strings.Join(p.Months, ", "))
+			s += fmt.Sprintf(" At its time the soil is likely outside %s; warm enough are %s.", c.marked("{10 to 35 °C}"), strings.Join(p.Months, ", "))
 		}
 		c.note(finding.Finding{Rule: "prepare.fumigation", Weight: finding.Watch, Step: "prepare", Subject: "Fumigation", Sentence: s, Source: "common practice, no source"})
 	}

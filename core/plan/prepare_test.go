@@ -374,7 +374,7 @@ func TestWhatIsNotKnownCapsTheAnswer(t *testing.T) {
 	}
 	looked := 0
 	for _, s := range library(t).All() {
-		l, ok := limitOf(s, "rainMm")
+		l, ok := limitOf(s, "rainMm", "metric")
 		if !ok || l.Range == nil || l.Range.Tolerated[0] == nil || *l.Range.Tolerated[0] < 50 {
 			continue
 		}

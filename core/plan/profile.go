@@ -56,6 +56,7 @@ type PitView struct {
 	RootCm      float64          `json:"rootCm"` // the crop's working depth, 100 without a crop
 	AvailableMM float64          `json:"availableMm"`
 	Held        string           `json:"held"`
+	Draft       bool             `json:"draft"` // it counts for nothing yet
 	Restrictive *RestrictiveView `json:"restrictive,omitempty"`
 	Rip         *soil.RipPlan    `json:"rip,omitempty"`
 }
@@ -232,7 +233,7 @@ func readPit(pit soil.Pit, root float64, livesWet bool) PitView {
 
 func (c *computation) readTest(i int, t soil.Test, used bool) TestView {
 	v := TestView{Index: i, Used: used, AgeMonths: monthsBetween(t.On, c.in.Today), Doubts: []string{}}
-	v.Label = fmt.Sprintf("%g–%g cm, %s", t.FromCm, t.ToCm, t.On.Words())
+	v.Label = units.Marked(fmt.Sprintf("{%g–%g cm}", t.FromCm, t.ToCm), c.sys) + ", " + t.On.Words()
 	keep := func(x float64, ok bool) *float64 {
 		if !ok {
 			return nil

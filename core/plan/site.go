@@ -371,7 +371,7 @@ func (f Found) valid() error {
 		}
 	}
 	for k, v := range f.Growth {
-		if _, ok := sortedTo(k); !ok || !(v >= 0 && v <= 1e5) {
+		if _, ok := sortedTo(k, "metric"); !ok || !(v >= 0 && v <= 1e5) {
 			return finding.Bad("growth."+k, v, "is not an amount of a class of growth", "0 to 100 000 m³ of a class of the list")
 		}
 	}
@@ -438,6 +438,9 @@ func (c *computation) rowSpacing() float64 {
 	}
 	if w := c.in.Block.Works; w != nil && w.RowM > 0 {
 		return w.RowM
+	}
+	if c.sheet != nil && c.sheet.Bed != nil {
+		return c.sheet.Bed.CentreM
 	}
 	if c.sheet != nil {
 		for _, l := range c.sheet.Layouts {

@@ -19,6 +19,7 @@ type Works struct {
 	AreaHa    float64     `json:"areaHa"`
 	TreatedHa float64     `json:"treatedHa"`
 	Share     float64     `json:"share"`
+	RowM      float64     `json:"rowM"` // between rows, for strips; 0 where nobody has said
 	DepthCm   float64     `json:"depthCm"`
 	DensityG  float64     `json:"densityGCm3"`
 	Estimated bool        `json:"estimated"` // bulk density from texture, or a usual one
@@ -240,11 +241,15 @@ func (c *computation) works() {
 	if choice.StripM > 0 {
 		if f, err := amend.StripFraction(choice.StripM, c.rowSpacing()); err == nil {
 			w.Share = f
+		} else if c.rowSpacing() == 0 {
+			c.note(finding.Finding{Rule: "works.strip", Weight: finding.Mend, Step: "soil", Subject: "Treated strip",
+				Sentence: fmt.Sprintf("A treated strip of %s is wanted, and how far apart the rows will stand is not known: say it beside the strip. Until then the whole block is reckoned.", c.text(choice.StripM, units.Spacing)), Source: "method AMD-6"})
 		} else {
 			c.note(finding.Finding{Rule: "works.strip", Weight: finding.Mend, Step: "soil", Subject: "Treated strip",
 				Sentence: fmt.Sprintf("A treated strip of %s does not fit rows %s apart; the whole block is reckoned.", c.text(choice.StripM, units.Spacing), c.text(c.rowSpacing(), units.Spacing)), Source: "method AMD-6"})
 		}
 	}
+	w.RowM = c.rowSpacing()
 	w.TreatedHa, w.DepthCm, w.DensityG, w.Estimated = w.AreaHa*w.Share, g.depthCm, g.density, g.estimated
 	c.p.Works = w
 	if c.sheet == nil || g.test == nil {
@@ -388,7 +393,7 @@ func (c *computation) sulphur(g ground, choice WorksChoice) *Amendment {
 		return nil
 	}
 	a := &Amendment{Key: "sulphur", Name: "Sulphur", Product: "elemental sulphur", PerHaKg: kg, Source: "method AMD-3; " + source, CostText: "no price", Doses: []Dose{},
-		Why: fmt.Sprintf("pH %.1f, at most %.1f is wanted", *g.ph, *g.ph-drop), Caution: "Dust can explode and irritates: no smoking, mask and goggles. It works only in warm (over 13 °C), moist soil."}
+		Why: fmt.Sprintf("pH %.1f, at most %.1f is wanted", *g.ph, *g.ph-drop), Caution: c.marked("Dust can explode and irritates: no smoking, mask and goggles. It works only in warm (over {13 °C}), moist soil.")}
 	if refused != "" {
 		a.Blocked = refused
 		return a
@@ -456,7 +461,7 @@ func (c *computation) organic(g ground, choice WorksChoice) *Amendment {
 	c.finish(a, amend.Split(fresh, amend.MostFresh), 6, "organic:"+o.ID, fresh*c.p.Works.TreatedHa)
 	a.M3 = a.TotalKg / 1000 / o.TPerM3
 	if fresh > amend.MostFresh {
-		a.Why += fmt.Sprintf("; %.0f t/ha is more than one dressing bears (%d): raise it over years, or treat strips only", fresh, amend.MostFresh)
+		a.Why += c.marked(fmt.Sprintf("; {%.0f t/ha} is more than one dressing bears ({%d t/ha}): raise it over years, or treat strips only", fresh, amend.MostFresh))
 	}
 	if a.Effect == "" {
 		a.Effect = c.effect(a, "organic matter")

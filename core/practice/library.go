@@ -7,16 +7,24 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"reflect"
 	"sort"
+	"sync"
 
 	"github.com/goccy/go-yaml"
+
+	"slowroot/core/units"
 )
 
 //go:embed sheets/*.yaml
 var builtIn embed.FS
 
 // Library is a set of sheets by id.
-type Library struct{ sheets map[string]*Sheet }
+type Library struct {
+	sheets map[string]*Sheet
+	once   sync.Once
+	us     *Library // with its texts in US customary units, made when asked for
+}
 
 // Load reads one sheet, refuses fields it does not know, normalises ages to growing seasons and
 // validates it.
@@ -28,6 +36,13 @@ func Load(text []byte) (*Sheet, error) {
 	if errs := s.Validate(); len(errs) > 0 {
 		return nil, errors.Join(errs...)
 	}
+	s.finish(text, units.Metric)
+	return &s, nil
+}
+
+// finish makes a sheet as it is read ready for use: nothing absent where the contract has a list, ages in growing
+// seasons, and its texts in a reader's units.
+func (s *Sheet) finish(text []byte, sys units.System) {
 	s.fillEmpty()
 	for i := range s.Feeding {
 		s.Feeding[i].Programme = s.Feeding[i].Normal()
@@ -35,7 +50,7 @@ func Load(text []byte) (*Sheet, error) {
 	sum := sha256.Sum256(text)
 	s.Digest = hex.EncodeToString(sum[:8])
 	s.text = text
-	return &s, nil
+	showAs(reflect.ValueOf(s).Elem(), sys)
 }
 
 // BuiltIn loads the sheets that ship with the program; an error is a fault of the program.

@@ -50,6 +50,7 @@ type Sheet struct {
 	} `yaml:"product" json:"product"`
 	Canopy   canopy.Growth             `yaml:"canopy" json:"canopy"`
 	Soil     Soil                      `yaml:"soil" json:"soil"`
+	Bed      *Bed                      `yaml:"bed" json:"bed,omitempty"` // the crop's own bed, where it is grown on one
 	Limits   []Limit                   `yaml:"limits" json:"limits"`
 	Forks    []Fork                    `yaml:"forks" json:"forks"`
 	Layouts  []Layout                  `yaml:"layouts" json:"layouts"`
@@ -85,6 +86,17 @@ type Soil struct {
 	AcidLover      bool    `yaml:"acidLover" json:"acidLover"`
 	InPots         bool    `yaml:"inPots" json:"inPots"` // grown off the ground: no soil test, no pit, nothing put into the soil
 	Origin         string  `yaml:"origin" json:"origin"`
+}
+
+// Bed is the raised bed a crop is grown on once it has settled, m. Where rows are laid out their spacing rules.
+type Bed struct {
+	CentreM float64 `yaml:"centreM" json:"centreM"`
+	BaseM   float64 `yaml:"baseM" json:"baseM"`
+	TopM    float64 `yaml:"topM" json:"topM"`
+	HeightM float64 `yaml:"heightM" json:"heightM"`
+	CrownM  float64 `yaml:"crownM" json:"crownM"`
+	Cover   string  `yaml:"cover" json:"cover"` // film, fabric or nothing
+	Origin  string  `yaml:"origin" json:"origin"`
 }
 
 // Limit is one factor of climate or soil. Key names the measured factor it is judged by; without one it

@@ -242,6 +242,12 @@ func (s *Sheet) checkGround(fail func(string, ...any), origin func(what, o strin
 			fail("soil: wet class 1 to 5, root depth and a target pH of 4 to 8 are needed, got %+v", so)
 		}
 	}
+	if b := s.Bed; b != nil {
+		origin("bed", b.Origin)
+		if !(b.CentreM > b.BaseM && b.BaseM >= b.TopM && b.TopM > 0 && b.HeightM > 0) || b.Cover != "" && b.Cover != "film" && b.Cover != "fabric" {
+			fail("bed: centres further apart than the base, a base no narrower than the top, a height, and film or fabric over it, got %+v", *b)
+		}
+	}
 	for _, o := range s.Work {
 		if o.Task != nil {
 			if _, ok := Tasks[o.Task.Kind]; !ok {

@@ -104,6 +104,7 @@ type Pit struct {
 	WetCm    float64    `json:"wetCm"`   // highest level of three or more wet-season readings; 0 not read
 	Relict   bool       `json:"relict"`  // the land was drained since the marks were made
 	Moisture Moisture   `json:"moisture"`
+	Draft    bool       `json:"draft,omitempty"` // begun from a usual profile: nothing counts until a person says it was seen
 }
 
 // Moisture is how wet the soil was when looked at, at tillage depth.

@@ -167,6 +167,16 @@ var (
 	BufferMethods = []string{"smp", "mehlich"}
 )
 
+// Empty reports that nothing was measured: such a test says nothing of the soil.
+func (t Test) Empty() bool {
+	for _, f := range Fields {
+		if _, ok := f.Get(&t); ok {
+			return false
+		}
+	}
+	return true
+}
+
 // Valid refuses what cannot be.
 func (t Test) Valid(field string) error {
 	if t.On.IsZero() {

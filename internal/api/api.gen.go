@@ -473,6 +473,9 @@ type SeasonWindow = schedule.Window
 // Sheet defines model for Sheet.
 type Sheet = practice.Sheet
 
+// SheetBed defines model for SheetBed.
+type SheetBed = practice.Bed
+
 // SheetCanopy defines model for SheetCanopy.
 type SheetCanopy struct {
 	FinalM  float32     `json:"finalM"`

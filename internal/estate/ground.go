@@ -251,7 +251,7 @@ func (s *Service) Fit(ctx context.Context, id string) ([]plan.Fit, error) {
 	if err != nil {
 		return nil, err
 	}
-	return plan.Matrix(in, s.sheets.All(), true), nil
+	return plan.Matrix(in, s.sheets.In(e.Estate.Units).All(), true), nil
 }
 
 // FitOf judges one crop on every block.
@@ -264,6 +264,7 @@ func (s *Service) FitOf(ctx context.Context, sheet string) ([]plan.Fit, error) {
 	if err != nil {
 		return nil, err
 	}
+	sh = sh.In(e.Estate.Units)
 	docs, err := s.blocks(ctx)
 	if err != nil {
 		return nil, err
@@ -644,7 +645,7 @@ func (s *Service) Climate(ctx context.Context) (ClimateView, error) {
 	for _, y := range site.Years {
 		v.Years = append(v.Years, ClimateYear{y.Year, y.MinC, y.MaxC, y.RainMM, y.FrostFree, y.Chill.Hours, y.Chill.Utah, y.Chill.Portions, y.Degree10, y.Missing})
 	}
-	v.Facts = facts(site)
+	v.Facts = facts(site, d.Estate.Units)
 	sent, err := s.store.Days(ctx)
 	if err != nil {
 		return v, err
@@ -685,7 +686,7 @@ func dayStrip(s *climate.Series) []ClimateDay {
 	return out
 }
 
-func facts(s *climate.Site) []ClimateFact {
+func facts(s *climate.Site, sys units.System) []ClimateFact {
 	out := []ClimateFact{}
 	add := func(label string, q units.Quantity, v float64, note, source string) {
 		if !math.IsNaN(v) {
@@ -693,7 +694,7 @@ func facts(s *climate.Site) []ClimateFact {
 		}
 	}
 	add("Mean of the year", units.Temp, s.AnnualMeanC, "mean of the monthly means", "")
-	add("Mean of the growing season", units.Temp, s.SeasonMeanC, "months of 10 °C or more", "common practice, no source")
+	add("Mean of the growing season", units.Temp, s.SeasonMeanC, units.Marked("months of {10 °C} or more", sys), "common practice, no source")
 	add("Hottest month, mean maximum", units.Temp, s.HotMaxC, "", "")
 	add("Rain of the year", units.Rain, s.RainMM, "", "")
 	add("Reference evapotranspiration", units.Rain, s.ET0Year, map[bool]string{true: "all measured", false: "humidity, sun or wind guessed from temperature, ± 15 %"}[s.ET0Sure], "Penman–Monteith: Allen et al., FAO Irrigation and Drainage Paper 56, 1998")
@@ -703,7 +704,7 @@ func facts(s *climate.Site) []ClimateFact {
 	if s.HasFrost {
 		out = append(out, lastFrost(s.LastFrost, len(s.Years)))
 	}
-	add("Chill, hours to 7.2 °C", units.Count, s.ChillHours, "nine winters in ten reach it", "Weinberger, Proc. Am. Soc. Hort. Sci., 1950")
+	add(units.Marked("Chill, hours to {7.2 °C}", sys), units.Count, s.ChillHours, "nine winters in ten reach it", "Weinberger, Proc. Am. Soc. Hort. Sci., 1950")
 	add("Chill, portions", units.Count, s.Portions, "nine winters in ten reach it; dynamic model", "Fishman, Erez & Couvillon, J. Theor. Biol., 1987")
 	if n := len(s.Years); n > 0 {
 		var utah, deg []float64
@@ -714,11 +715,11 @@ func facts(s *climate.Site) []ClimateFact {
 			}
 		}
 		add("Chill, Utah units", units.Count, climate.Quantile(utah, 0.1), "nine winters in ten reach it", "Richardson, Seeley & Walker, HortScience, 1974")
-		add("Degree-days over 10 °C", units.Count, climate.Quantile(deg, 0.5), "median of the years, single sine", "Baskerville & Emin, Ecology, 1969")
+		add(units.Marked("Degree-days over {10 °C}", sys), units.Count, climate.Quantile(deg, 0.5), "median of the years, single sine", "Baskerville & Emin, Ecology, 1969")
 	}
 	if s.Onset > 0 {
 		day := civil.Must(2023, 1, 1).AddDays(s.Onset - 1)
-		out = append(out, ClimateFact{Label: "The rains set in", Quantity: units.Plain, Value: float64(s.Onset), Text: fmt.Sprintf("%d %s", day.Day(), monthName(day)), Note: "median of the years: 20 mm in three days, no dry week after", Source: "Sivakumar, Agric. For. Meteorol., 1988"})
+		out = append(out, ClimateFact{Label: "The rains set in", Quantity: units.Plain, Value: float64(s.Onset), Text: fmt.Sprintf("%d %s", day.Day(), monthName(day)), Note: units.Marked("median of the years: {20 mm} in three days, no dry week after", sys), Source: "Sivakumar, Agric. For. Meteorol., 1988"})
 	}
 	return out
 }

@@ -2,7 +2,6 @@ package estate
 
 import (
 	"context"
-	"fmt"
 	"sort"
 
 	"slowroot/core/civil"
@@ -110,23 +109,10 @@ func (b *InShort) shorten(p *plan.Plan, block plan.Block) {
 	for _, y := range p.Years {
 		b.Years = append(b.Years, YearInShort{y.Season, y.Label, y.Age, y.PerHa.Low, y.PerHa.Base, y.PerHa.High, y.BlockKg.Base, y.PickedKg, y.Recorded, y.FeedKg["n"], y.Jobs})
 	}
-	if p.Stage == plan.Empty {
-		b.Headline = "nothing decided yet"
-		return
+	b.Headline = p.Words
+	if block.Planting != nil {
+		b.Standing = block.Planting.Standing()
 	}
-	b.Standing = block.Planting.Standing()
-	verb := "planned for"
-	if p.Stage == plan.Planted {
-		verb = "planted"
-	}
-	b.Headline = fmt.Sprintf("%s, %s %d", lower(p.SheetName), verb, b.Standing.Year())
-}
-
-func lower(s string) string {
-	if s == "" {
-		return s
-	}
-	return string(s[0]|0x20) + s[1:]
 }
 
 // EstateJob is a job and the block it is on.

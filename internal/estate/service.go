@@ -67,7 +67,13 @@ func New(s *store.Store, sheets *practice.Library, today func() civil.Date) *Ser
 func (s *Service) Today() civil.Date { return s.today() }
 
 // Sheets and Calculators are the libraries behind the service.
-func (s *Service) Sheets() []*practice.Sheet   { return s.sheets.All() }
+func (s *Service) Sheets(ctx context.Context) []*practice.Sheet {
+	d, err := s.Estate(ctx)
+	if err != nil { // before an estate is begun they speak metric
+		return s.sheets.All()
+	}
+	return s.sheets.In(d.Estate.Units).All()
+}
 func (s *Service) Calculators() *calc.Registry { return s.calcs }
 
 // Estate is the estate, store.ErrNotFound before one is begun.
@@ -502,7 +508,7 @@ func (s *Service) input(ctx context.Context, e plan.Estate, id string, b plan.Bl
 	}
 	if b.Planting == nil && b.Intent != nil {
 		ok := false
-		if in.Sheet, ok = s.sheets.Get(b.Intent.Sheet); !ok {
+		if in.Sheet, ok = s.sheets.In(e.Units).Get(b.Intent.Sheet); !ok {
 			return in, finding.Bad("intent.sheet", b.Intent.Sheet, "is not a practice sheet of the library", "a sheet from the list of sheets")
 		}
 		if b.Intent.Date.IsZero() {
@@ -512,7 +518,7 @@ func (s *Service) input(ctx context.Context, e plan.Estate, id string, b plan.Bl
 	if b.Planting == nil {
 		return in, nil
 	}
-	in.Sheet, _ = s.sheets.Get(b.Planting.Sheet)
+	in.Sheet, _ = s.sheets.In(e.Units).Get(b.Planting.Sheet)
 	if dg := b.Planting.SheetDigest; dg != "" && (in.Sheet == nil || in.Sheet.Digest != dg) {
 		text, err := s.store.SheetCopy(ctx, dg)
 		if errors.Is(err, store.ErrNotFound) {
@@ -525,7 +531,7 @@ func (s *Service) input(ctx context.Context, e plan.Estate, id string, b plan.Bl
 		if err != nil {
 			return in, fmt.Errorf("reading the sheet kept at adoption: %w", err)
 		}
-		in.NewSheet, in.Sheet = in.Sheet, kept
+		in.NewSheet, in.Sheet = in.Sheet, kept.In(e.Units)
 	}
 	return in, nil
 }

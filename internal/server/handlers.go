@@ -220,7 +220,9 @@ func (s *Server) UndoChange(c *gin.Context, p api.UndoChangeParams) {
 	}
 }
 
-func (s *Server) ListSheets(c *gin.Context) { answer(s, c, http.StatusOK, s.Estate.Sheets(), nil) }
+func (s *Server) ListSheets(c *gin.Context) {
+	answer(s, c, http.StatusOK, s.Estate.Sheets(c.Request.Context()), nil)
+}
 
 func (s *Server) ListCalculators(c *gin.Context) {
 	answer(s, c, http.StatusOK, s.Estate.Calculators().All(), nil)

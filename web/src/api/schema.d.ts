@@ -1015,6 +1015,8 @@ export interface components {
             checklist: components["schemas"]["CheckItem"][];
             block: string;
             name: string;
+            words: string;
+            cannot: string;
             today: string;
             /** @enum {string} */
             stage: "empty" | "planned" | "adopted" | "planted";
@@ -1361,6 +1363,7 @@ export interface components {
             wetCm: number;
             relict: boolean;
             moisture: string;
+            draft?: boolean;
         };
         SoilTest: {
             lab: string;
@@ -1742,6 +1745,7 @@ export interface components {
             furrowM: number;
             aboveM: number;
             riseM: number;
+            nowKnown: boolean;
             nowCm: number;
             thenCm: number;
             topsoilCm: number;
@@ -1811,6 +1815,7 @@ export interface components {
         PitView: {
             name: string;
             zone: string;
+            draft: boolean;
             layers: components["schemas"]["LayerView"][];
             bottomCm: number;
             wetness: components["schemas"]["Wetness"];
@@ -1912,6 +1917,7 @@ export interface components {
             areaHa: number;
             treatedHa: number;
             share: number;
+            rowM: number;
             depthCm: number;
             densityGCm3: number;
             estimated: boolean;
@@ -2304,6 +2310,7 @@ export interface components {
             product: components["schemas"]["SheetProduct"];
             canopy: components["schemas"]["SheetCanopy"];
             soil: components["schemas"]["SheetSoil"];
+            bed?: components["schemas"]["SheetBed"];
             limits: components["schemas"]["SheetLimit"][];
             forks: components["schemas"]["SheetFork"][];
             layouts: components["schemas"]["SheetLayout"][];
@@ -2346,6 +2353,15 @@ export interface components {
             range?: unknown;
             textures?: unknown;
             assumed: boolean;
+            origin: string;
+        };
+        SheetBed: {
+            centreM: number;
+            baseM: number;
+            topM: number;
+            heightM: number;
+            crownM: number;
+            cover: string;
             origin: string;
         };
         SheetSoil: {

@@ -35,6 +35,7 @@ func TestCalculators(t *testing.T) {
 		{"LAY-9 K 1000 p 0.85", "plants-to-order", "mainPlants", map[string]any{"stations": 1000.0, "survival": 0.85}, 1201},
 		{"LAY-9 K 100 p 0.90 apart", "plants-to-order", "pollinizerPlants", map[string]any{"stations": 1100.0, "pollinizerStations": 100.0, "survival": 0.90}, 117},
 		{"LAY-2 P1", "polygon-area", "areaM2", map[string]any{"rings": square}, 42058.72},
+		{"GeographicLib: 263.4974 + 258.1454", "side-lengths", "totalM", nil, 521.64},
 		{"persimmon sheet, year 6 of 667/ha: 0.5 of 30 t less losses", "yield-by-age", "fractionOfFull", map[string]any{"sheet": "persimmon", "ageYear": 6.0}, 0.5},
 		{"Soil Survey Manual: loam", "soil-water", "availableWater", map[string]any{"omPct": 1.0}, 0.1354},
 		{"SOIL-3 to 90 cm", "available-water", "mm", nil, 116.85},
@@ -191,5 +192,23 @@ func TestRefusedInputs(t *testing.T) {
 	}
 	if _, ok, _ := r.Run("fortune-telling", nil); ok {
 		t.Error("an unknown calculator answered")
+	}
+}
+
+// Sides against geodesics of GeographicLib: GeodSolve -i gives 263.4974 and 258.1454 m.
+func TestSidesOfALine(t *testing.T) {
+	r, _, err := registry(t).Run("side-lengths", map[string]any{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	s := r.Outputs["sidesM"].([]float64)
+	if len(s) != 2 || math.Abs(s[0]-263.4974) > 0.01 || math.Abs(s[1]-258.1454) > 0.01 {
+		t.Errorf("%v", s)
+	}
+	one := map[string]any{"lon": 10.0, "lat": 45.0}
+	for _, points := range [][]any{{one}, {one, map[string]any{"lon": 11.0, "lat": 45.0}}} {
+		if _, _, err := registry(t).Run("side-lengths", map[string]any{"points": points}); err == nil {
+			t.Errorf("%v has sides", points)
+		}
 	}
 }

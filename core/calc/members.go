@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"strings"
 
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -16,7 +17,7 @@ import (
 
 // New is the registry with every member. Sheets name the crops of those that read one.
 func New(sheets *practice.Library) *Registry {
-	list := []Calculator{density(), order(), area(), byAge(sheets)}
+	list := []Calculator{density(), order(), area(), sides(), byAge(sheets)}
 	list = append(append(append(append(list, soils()...), amendments()...), climates()...), drains()...)
 	return &Registry{list: list}
 }
@@ -124,6 +125,37 @@ func runOrder(in values, r *Result) error {
 	return nil
 }
 
+// sides measures a line of points as it is drawn, before it closes.
+func sides() Calculator {
+	return Calculator{
+		Name: "side-lengths", Title: "Sides of a line of points", Source: "local transverse Mercator plane; checked against geodesics (Karney, J. Geodesy 87, 2013)",
+		Purpose: "How far it is from each point to the next, on WGS 84, and all the way along.",
+		Inputs: []Field{{Name: "points", Kind: Table, Meaning: "points in their order", Columns: []Field{number("lon", "°", "longitude", -180, 180), number("lat", "°", "latitude", -geo.MaxLatDeg, geo.MaxLatDeg)},
+			Default: []any{map[string]any{"lon": 172.0, "lat": -38.0}, map[string]any{"lon": 172.003, "lat": -38.0}, map[string]any{"lon": 172.0045, "lat": -37.998}}}},
+		Outputs: []Field{{Name: "sidesM", Kind: Numbers, Unit: "m", Meaning: "from each point to the next"}, {Name: "totalM", Kind: Number, Unit: "m", Meaning: "all the way"}},
+		run: func(in values, r *Result) error {
+			rows := in.rows("points")
+			if len(rows) < 2 {
+				return finding.Bad("inputs.points", len(rows), "are too few for a side", "two points or more")
+			}
+			at := func(i int) geo.Point { return geo.Point{Lon: rows[i].num("lon"), Lat: rows[i].num("lat")} }
+			plane := geo.PlaneAt(at(0))
+			out, terms, total := make([]float64, 0, len(rows)-1), make([]string, 0, len(rows)-1), 0.0
+			for i := 1; i < len(rows); i++ {
+				if far := geo.DistanceM(at(0), at(i)); far > geo.MaxReachM {
+					return finding.Bad("inputs.points", i+1, "lies too far from the first point for one field", "points within 50 km")
+				}
+				a, b := plane.To(at(i-1)), plane.To(at(i))
+				d := math.Hypot(b.X-a.X, b.Y-a.Y)
+				out, terms, total = append(out, d), append(terms, fmt.Sprintf("%.2f", d)), total+d
+			}
+			r.Outputs["sidesM"], r.Outputs["totalM"] = out, total
+			r.Working = append(r.Working, working.Step{Figure: "totalM", Label: "All the way", Formula: "Σ √(Δx² + Δy²)", Substituted: strings.Join(terms, " + "), Value: total, Unit: "m", Source: "method LAY-2", Inputs: []working.Input{}})
+			return nil
+		},
+	}
+}
+
 func area() Calculator {
 	return Calculator{
 		Name: "polygon-area", Title: "Area of a polygon", Source: "shoelace on a local transverse Mercator plane, corrected to the ellipsoid; checked against geodesic areas (Karney, J. Geodesy 87, 2013)",
@@ -134,11 +166,21 @@ func area() Calculator {
 		run: func(in values, r *Result) error {
 			p := in["rings"].(geo.Polygon)
 			if err := geo.Validate(p); err != nil {
-				return finding.Bad("inputs.rings", fmt.Sprintf("%d rings", 1+len(p.Holes)), err.Error(), "a boundary of three points or more that does not cross itself")
+				where, why, accepted := "", err.Error(), "a boundary of three points or more that does not cross itself"
+				if inv, ok := err.(*geo.Invalid); ok {
+					why, accepted = inv.Reason, inv.Remedy
+					if inv.Point > 0 {
+						where = fmt.Sprintf("corner %d", inv.Point)
+					}
+					if inv.Ring > 0 {
+						where = strings.TrimSuffix(fmt.Sprintf("hole %d, ", inv.Ring)+where, ", ")
+					}
+				}
+				return finding.Bad("inputs.rings", where, why, accepted)
 			}
 			a := geo.AreaM2(p)
 			r.Outputs["areaM2"], r.Outputs["perimeterM"], r.Outputs["areaSdM2"] = a, geo.PerimeterM(p), geo.AreaSD(p, in.num("accuracyM"))
-			r.Working = append(r.Working, working.Step{Figure: "areaM2", Label: "Area", Kind: working.Series, Formula: "½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R²", Substituted: fmt.Sprintf("%d rings", 1+len(p.Holes)), Value: a, Unit: "m²", Source: "method LAY-2", Inputs: []working.Input{}})
+			r.Working = append(r.Working, working.Step{Figure: "areaM2", Label: "Area", Kind: working.Series, Formula: "½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R²", Substituted: map[bool]string{true: "the boundary alone", false: fmt.Sprintf("the boundary less %d holes", len(p.Holes))}[len(p.Holes) == 0], Value: a, Unit: "m²", Source: "method LAY-2", Inputs: []working.Input{}})
 			return nil
 		},
 	}

@@ -14,6 +14,9 @@ type Point struct {
 	Lat float64 `json:"lat"`
 }
 
+// MaxLatDeg is how near a pole a field may lie, °.
+const MaxLatDeg = 89.0
+
 // Ring is a closed line of vertices; the closing vertex may be repeated or left out.
 type Ring []Point
 
@@ -206,7 +209,7 @@ func validRing(ring int, r Ring) error {
 			return bad(fmt.Sprintf("latitude %g lies beyond 90°: latitude and longitude look swapped", v.Lat), "write longitude first, then latitude")
 		case math.Abs(v.Lon) > 180 || math.Abs(v.Lat) > 90:
 			return bad(fmt.Sprintf("%g, %g are not degrees of longitude and latitude", v.Lon, v.Lat), "export the file in WGS 84 (EPSG:4326), not in metres of a map grid")
-		case math.Abs(v.Lat) > 89:
+		case math.Abs(v.Lat) > MaxLatDeg:
 			return bad(fmt.Sprintf("latitude %g lies at a pole", v.Lat), "give the position of the block")
 		case v.Lon == 0 && v.Lat == 0:
 			return bad("0, 0 is a fill value, not a position", "remove this point or survey it again")

@@ -4,6 +4,7 @@ package plan
 
 import (
 	"fmt"
+	"math"
 	"strconv"
 
 	"slowroot/core/civil"
@@ -20,6 +21,7 @@ import (
 type Estate struct {
 	Name    string            `json:"name"`
 	Place   string            `json:"place"`
+	At      *geo.Point        `json:"at,omitempty"` // where it lies, while no block says so
 	Units   units.System      `json:"units"`
 	Seasons []schedule.Window `json:"seasons"`
 	People  []Person          `json:"people"`
@@ -84,6 +86,9 @@ func (e Estate) Valid() error {
 	}
 	if len(e.People) > 200 || len(e.Currency) > 12 || len(e.Place) > 200 {
 		return finding.Bad("people", len(e.People), "are too many, or a word of the estate is too long", "200 people; 12 characters of currency, 200 of place")
+	}
+	if e.At != nil && !(math.Abs(e.At.Lon) <= 180 && math.Abs(e.At.Lat) <= geo.MaxLatDeg) {
+		return finding.Bad("at", fmt.Sprintf("%g, %g", e.At.Lat, e.At.Lon), "is no place a farm can lie", fmt.Sprintf("latitude −%g to %g°, longitude −180 to 180°", geo.MaxLatDeg, geo.MaxLatDeg))
 	}
 	return e.Site.valid()
 }

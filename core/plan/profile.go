@@ -86,7 +86,8 @@ type TestView struct {
 	Index     int      `json:"index"`
 	Label     string   `json:"label"`
 	AgeMonths int      `json:"ageMonths"`
-	Used      bool     `json:"used"` // the amendments rest on it
+	Used      bool     `json:"used"`  // the amendments rest on it
+	Empty     bool     `json:"empty"` // nothing was measured in it: it counts for nothing
 	PHWater   *float64 `json:"phWater,omitempty"`
 	Estimated bool     `json:"estimated"` // pH turned from a salt solution
 	Bases     *float64 `json:"bases,omitempty"`
@@ -232,7 +233,7 @@ func readPit(pit soil.Pit, root float64, livesWet bool) PitView {
 }
 
 func (c *computation) readTest(i int, t soil.Test, used bool) TestView {
-	v := TestView{Index: i, Used: used, AgeMonths: monthsBetween(t.On, c.in.Today), Doubts: []string{}}
+	v := TestView{Index: i, Used: used, Empty: t.Empty(), AgeMonths: monthsBetween(t.On, c.in.Today), Doubts: []string{}}
 	v.Label = units.Marked(fmt.Sprintf("{%g–%g cm}", t.FromCm, t.ToCm), c.sys) + ", " + t.On.Words()
 	keep := func(x float64, ok bool) *float64 {
 		if !ok {

@@ -226,6 +226,7 @@ type Estate = plan.Estate
 
 // EstateBegin defines model for EstateBegin.
 type EstateBegin struct {
+	At     *Point           `json:"at,omitempty"`
 	Name   string           `json:"name"`
 	Person string           `json:"person"`
 	Place  *string          `json:"place,omitempty"`

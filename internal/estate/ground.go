@@ -315,6 +315,11 @@ type HeightsRead struct {
 
 func (s *Service) middle(ctx context.Context) (geo.Point, bool) {
 	docs, err := s.blocks(ctx)
+	if len(docs) == 0 && err == nil {
+		if e, err := s.Estate(ctx); err == nil && e.Estate.At != nil {
+			return *e.Estate.At, true
+		}
+	}
 	for _, d := range docs {
 		if err == nil && d.Err == nil && len(d.Block.Boundary.Outer) > 0 {
 			p := geo.LocalPlane(d.Block.Boundary)

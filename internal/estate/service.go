@@ -20,6 +20,7 @@ import (
 	"slowroot/core/calc"
 	"slowroot/core/civil"
 	"slowroot/core/finding"
+	"slowroot/core/geo"
 	"slowroot/core/plan"
 	"slowroot/core/practice"
 	"slowroot/core/schedule"
@@ -87,8 +88,8 @@ func (s *Service) Estate(ctx context.Context) (EstateDoc, error) {
 }
 
 // Begin starts an empty estate with the season windows proposed for its hemisphere.
-func (s *Service) Begin(ctx context.Context, name, place string, u units.System, south bool, person string) (EstateDoc, error) {
-	e := plan.Estate{Name: strings.TrimSpace(name), Place: place, Units: u, Seasons: schedule.Temperate(south),
+func (s *Service) Begin(ctx context.Context, name, place string, u units.System, south bool, person string, at *geo.Point) (EstateDoc, error) {
+	e := plan.Estate{Name: strings.TrimSpace(name), Place: place, At: at, Units: u, Seasons: schedule.Temperate(south),
 		People: []plan.Person{}, Climate: []plan.Month{}}
 	if person = strings.TrimSpace(person); person != "" {
 		e.People = append(e.People, plan.Person{Name: person, Role: "manager"})

@@ -13,6 +13,7 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/finding"
+	"slowroot/core/geo"
 	"slowroot/core/plan"
 	"slowroot/core/practice"
 	"slowroot/core/units"
@@ -269,10 +270,16 @@ func TestBeginAndWorking(t *testing.T) {
 	if _, err := s.Overview(ctx); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("no estate: %v", err)
 	}
-	if _, err := s.Begin(ctx, " ", "", units.Metric, true, ""); err == nil {
+	if _, err := s.Begin(ctx, " ", "", units.Metric, true, "", nil); err == nil {
 		t.Error("a nameless estate was begun")
 	}
-	e, err := s.Begin(ctx, "Hill Farm", "up there", units.US, false, "A. Grower")
+	if _, err := s.Begin(ctx, "Hill Farm", "", units.Metric, true, "", &geo.Point{Lat: 91}); err == nil {
+		t.Error("an estate lies beyond the pole")
+	}
+	e, err := s.Begin(ctx, "Hill Farm", "up there", units.US, false, "A. Grower", &geo.Point{Lon: 12, Lat: 46})
+	if at, ok := s.middle(ctx); !ok || at.Lat != 46 {
+		t.Errorf("without a block the estate lies at %+v", at)
+	}
 	if err != nil || e.Estate.Seasons[0].From != "03-01" {
 		t.Fatalf("%+v, %v", e, err)
 	}

@@ -81,7 +81,7 @@ func (s *Server) BeginEstate(c *gin.Context) {
 	if in.Place != nil {
 		place = *in.Place
 	}
-	d, err := s.Estate.Begin(c.Request.Context(), in.Name, place, units.System(in.Units), in.South, in.Person)
+	d, err := s.Estate.Begin(c.Request.Context(), in.Name, place, units.System(in.Units), in.South, in.Person, in.At)
 	revisioned(s, c, http.StatusCreated, d.Revision, d, err)
 }
 

@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import { QueryClient, useQuery, type Query } from "@tanstack/react-query";
+import { markPatch, type Mark } from "../jobs/mark";
 import type { components, paths } from "./schema";
 
 export type Schema = components["schemas"];
@@ -79,6 +80,7 @@ export const useOverview = () => useQuery({ queryKey: ["overview"], queryFn: () 
 export const useSheets = () => useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/sheets")), staleTime: Infinity });
 export const useCalculators = () =>
   useQuery({ queryKey: ["calculators"], queryFn: () => take(api.GET("/calculators")), staleTime: Infinity });
+export const useCopies = () => useQuery({ queryKey: ["copies"], queryFn: () => take(api.GET("/copies")) });
 export const useHistory = () => useQuery({ queryKey: ["history"], queryFn: () => take(api.GET("/history")) });
 export const useEstate = () => useQuery({ queryKey: ["estate"], queryFn: () => take(api.GET("/estate")) });
 export const useBlock = (id: string) =>
@@ -167,6 +169,17 @@ export function inTurn<T>(change: () => Promise<T>): Promise<T> {
   return next;
 }
 
+/** markJob keeps a mark of a job of a block that is not open, made on the block as it stands now. */
+export const markJob = (id: string, key: string, mark: Mark) =>
+  inTurn(async () => {
+    try {
+      const doc = await take(api.GET("/blocks/{id}", { params: { path: { id } } }));
+      await patchBlock(doc, markPatch(doc, key, mark));
+    } finally {
+      await changed();
+    }
+  });
+
 /** latest is the newest state of a block that this page has seen. */
 export const latest = (doc: BlockDoc) => queryClient.getQueryData<BlockDoc>(["block", doc.id]) ?? doc;
 
@@ -190,7 +203,10 @@ export const write = {
       }),
     ).then(keep),
   estate: (revision: number, patch: Patch) =>
-    take(api.PATCH("/estate", { params: { header: { "If-Match": `"${revision}"`, ...by() } }, body: patch })),
+    take(api.PATCH("/estate", { params: { header: { "If-Match": `"${revision}"`, ...by() } }, body: patch })).then(async (d) => {
+      await queryClient.invalidateQueries({ queryKey: ["sheets"] }); // their texts speak the estate's units
+      return d;
+    }),
   heights: (revision: number, body: Schema["HeightsFile"]) => take(api.POST("/heights", { params: ofEstate(revision), body })),
   weather: (revision: number, body: Schema["NamedText"]) => take(api.POST("/weather", { params: ofEstate(revision), body })),
   poll: () => take(api.POST("/station/poll")),
@@ -210,5 +226,11 @@ export const write = {
       api.POST("/calculators/{name}", { params: { path: { name: "polygon-area" } }, body: { inputs: { rings } } }),
     );
     return r.outputs as { areaM2: number; perimeterM: number };
+  },
+  sides: async (points: { lon: number; lat: number }[]) => {
+    const r = await take(
+      api.POST("/calculators/{name}", { params: { path: { name: "side-lengths" } }, body: { inputs: { points } } }),
+    );
+    return r.outputs.sidesM as number[];
   },
 };

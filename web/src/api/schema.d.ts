@@ -823,6 +823,7 @@ export interface components {
         EstateBegin: {
             name: string;
             place?: string;
+            at?: components["schemas"]["Point"];
             /** @enum {string} */
             units: "metric" | "us";
             south: boolean;
@@ -835,6 +836,7 @@ export interface components {
         Estate: {
             name: string;
             place: string;
+            at?: components["schemas"]["Point"];
             /** @enum {string} */
             units: "metric" | "us";
             seasons: components["schemas"]["SeasonWindow"][];
@@ -1836,6 +1838,7 @@ export interface components {
             label: string;
             ageMonths: number;
             used: boolean;
+            empty: boolean;
             phWater?: number;
             estimated: boolean;
             bases?: number;

@@ -38,7 +38,15 @@ export default function BenchPage() {
 }
 
 const short = (x: unknown) =>
-  typeof x === "number" ? Number(x.toPrecision(5)) : typeof x === "object" ? JSON.stringify(x) : String(x);
+  typeof x === "number" ? plain(Number(x.toPrecision(5))) : typeof x === "object" ? JSON.stringify(x) : String(x);
+/** A number as a reader writes it: six digits, and a power of ten where it is tiny or huge. */
+function plain(v: number) {
+  if (v !== 0 && (Math.abs(v) < 1e-4 || Math.abs(v) >= 1e9)) {
+    const [m, e] = v.toExponential(3).split("e") as [string, string];
+    return `${Number(m)} × 10^${Number(e)}`.replaceAll("-", "−");
+  }
+  return v.toLocaleString("en", { maximumSignificantDigits: 6 }).replaceAll(",", "\u202f").replace("-", "−");
+}
 const sampleRings = "[[[172.0, -38.0], [172.003, -38.0], [172.003, -37.998], [172.0, -37.998]]]";
 
 function Calculator({ c }: { c: Schema["Calculator"] }) {
@@ -154,7 +162,7 @@ function Calculator({ c }: { c: Schema["Calculator"] }) {
                     <dt>{o.meaning}</dt>
                     <dd className="text-lg font-semibold">
                       {typeof v === "number"
-                        ? v.toLocaleString("en", { maximumSignificantDigits: 6 }).replaceAll(",", "\u202f")
+                        ? plain(v)
                         : Array.isArray(v)
                           ? v.length > 24
                             ? `${v.slice(0, 24).map(short).join(", ")} …`

@@ -20,7 +20,7 @@ export function Amendments({ plan, doc, draft, press }: StepProps) {
         Choose the crop the ground is meant for, above: what it is given depends on what will grow.
       </p>
     );
-  if ((doc.block.tests ?? []).length === 0)
+  if (!plan.soil.tests.some((t) => t.used))
     return <p className="max-w-prose text-faint">Amendments follow from a soil test, and there is none yet.</p>;
   return (
     <div>
@@ -38,6 +38,14 @@ export function Amendments({ plan, doc, draft, press }: StepProps) {
           value={w.stripM || undefined}
           keep={(v) => keep({ stripM: v ?? null })}
         />
+        {!doc.block.planting && (w.stripM || w.rowM) && (
+          <NumberField
+            label="Rows apart"
+            quantity="spacing"
+            value={w.rowM || plan.works.rowM || undefined}
+            keep={(v) => keep({ rowM: v ?? null })}
+          />
+        )}
         <Pick
           label="Organic material"
           value={w.organic ?? "compost"}

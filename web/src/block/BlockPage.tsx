@@ -6,7 +6,6 @@ import { Panel } from "../shell/Sheet";
 import { sayError } from "../shell/Notices";
 import { useKeys } from "../shell/keyboard";
 import { useReading } from "../shell/reading";
-import { day } from "../units";
 import { Descent } from "./Descent";
 import { useDraft } from "./draft";
 import { Forks } from "./Forks";
@@ -17,7 +16,6 @@ import { Working } from "./Working";
 
 /** Steps that need the whole sheet; their years stand at the others. */
 const wide = new Set<StepKey>(["soil", "drains", "fit", "prepare"]);
-const stageWords = { empty: "nothing planted or planned", planned: "planned", adopted: "adopted", planted: "planted" };
 
 export default function BlockPage() {
   const { id = "", step } = useParams();
@@ -52,7 +50,6 @@ export default function BlockPage() {
   // a standing planting is seen today, a planned one when it has grown
   const usual = p.stage === "planted" ? p.yearToday : (p.years[Math.min(9, p.years.length - 1)]?.season ?? p.yearToday);
   const season = at ?? Math.min(Math.max(usual, p.years[0]?.season ?? usual), p.years.at(-1)?.season ?? usual);
-  const planting = doc.block.planting;
   const divides = <Forks forks={forks.data} error={forks.error} here={here} draft={draft} today={p.today} />;
   const props = { plan: p, doc, draft, press: setFigure, season, setSeason: setAt };
   return (
@@ -63,12 +60,7 @@ export default function BlockPage() {
           <div className="min-w-0 px-5 pt-3">
             <div className="flex flex-wrap items-baseline gap-x-3">
               <h1>{p.name}</h1>
-              <span className="text-faint">
-                {p.sheetName ? `${p.sheetName.toLowerCase()}, ` : ""}
-                {p.stage === "empty" && p.cropName ? `${p.cropName.toLowerCase()} considered` : stageWords[p.stage]}
-                {planting &&
-                  ` ${p.stage === "planted" ? day(planting.planted) : "for " + day(p.stage === "empty" ? "" : (planting.date ?? ""))}`}
-              </span>
+              <span className="text-faint">{p.words}</span>
               {p.stage !== "empty" && (
                 <Link className="no-print ml-auto text-faint hover:text-ink" to={`/blocks/${id}/print`}>
                   Print the plan

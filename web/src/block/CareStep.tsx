@@ -1,19 +1,20 @@
 import { useState } from "react";
 import { JobTable } from "../jobs/JobTable";
+import { markPatch, markWords } from "../jobs/mark";
 import { NoCrop } from "./NoCrop";
 import type { StepProps } from "./stepProps";
 
 /** Jobs in date order: what is due, and what the chosen season holds. */
 export function CareStep({ plan, doc, draft, season }: StepProps) {
   const [which, setWhich] = useState<"next" | "season" | "before" | "all">("next");
-  if (plan.stage === "empty") return <NoCrop />;
+  if (plan.stage === "empty") return <NoCrop plan={plan} id={doc.id} />;
   const label = plan.years.find((y) => y.season === season)?.label ?? "";
   const next = (Number(plan.today.slice(0, 4)) + 1).toString() + plan.today.slice(4);
   const jobs = plan.jobs.filter((j) => {
     if (which === "all") return true;
     if (which === "before") return j.preparation;
     if (which === "season") return j.season === label;
-    return j.passed || (!j.done && j.by >= plan.today && j.from <= next);
+    return j.passed || (!j.done && !j.notNeeded && j.by >= plan.today && j.from <= next);
   });
   const tabs = [
     ["next", "Next twelve months"],
@@ -39,9 +40,7 @@ export function CareStep({ plan, doc, draft, season }: StepProps) {
         <JobTable
           jobs={jobs.map((job) => ({ job, block: doc.id, blockName: "", number: 0 }))}
           today={plan.today}
-          done={(j, on) =>
-            void draft.commit({ planting: { done: { [j.key]: on } } }, on ? `${j.name}: done` : `${j.name}: not done`)
-          }
+          mark={(j, m) => void draft.commit(markPatch(doc, j.key, m), markWords(j.name, m))}
         />
       </div>
     </div>

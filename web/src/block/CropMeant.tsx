@@ -1,5 +1,6 @@
 import { useSheets } from "../api/client";
 import { DayField, Pick } from "../shell/Fields";
+import { Word } from "../shell/Word";
 import { day } from "../units";
 import type { StepProps } from "./stepProps";
 
@@ -13,7 +14,6 @@ export function CropMeant({ plan, doc, draft }: StepProps) {
       </p>
     );
   const intent = doc.block.intent;
-  const usual = `${Number(plan.today.slice(0, 4)) + 2}-07-01`;
   return (
     <div className="flex flex-wrap items-end gap-3">
       <Pick
@@ -22,11 +22,12 @@ export function CropMeant({ plan, doc, draft }: StepProps) {
         options={[{ id: "", words: "none yet" }, ...(sheets.data ?? []).map((s) => ({ id: s.id, words: s.name }))]}
         keep={(v) =>
           void draft.commit(
-            { intent: v ? { sheet: v, date: intent?.date ?? usual } : null },
+            { intent: v ? { sheet: v, date: "" } : null },
             v ? "The ground is judged for it" : "No crop is considered",
           )
         }
       />
+      {intent && <Word is="considered" />}
       {intent && (
         <DayField label="To be planted on" value={intent.date} keep={(v) => v && void draft.commit({ intent: { date: v } })} />
       )}

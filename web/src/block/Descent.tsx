@@ -1,4 +1,6 @@
 import { Link } from "react-router";
+import { glossary } from "../shell/glossary";
+import { Explained } from "../shell/Word";
 import type { Plan } from "../api/client";
 import { stepPages, type StepKey } from "./steps";
 
@@ -44,35 +46,37 @@ export function Descent({ id, plan, here, area }: { id: string; plan: Plan; here
           const on = k === here;
           return (
             <li key={k} className="md:absolute md:left-0" style={{ top: top + i * gap - 12 }}>
-              <Link
-                to={`/blocks/${id}/${k}`}
-                aria-current={on ? "step" : undefined}
-                className="flex items-start gap-2.5 hover:underline md:pl-[22px]"
-              >
-                <svg aria-hidden width="24" height="24" viewBox="0 0 24 24" className="shrink-0">
-                  <circle
-                    cx="12"
-                    cy="12"
-                    r={on ? 9 : 6.5}
-                    fill={on ? "var(--color-ink)" : state === "settled" ? "var(--color-input)" : "var(--color-paper)"}
-                    stroke={on ? "var(--color-ink)" : state === "open" ? "var(--color-decide)" : "var(--color-input)"}
-                    strokeWidth="2"
-                  />
-                  {state === "open" && !on && (
-                    <path d="M9 13.5L12 10L15 13.5" stroke="var(--color-decide)" strokeWidth="1.6" fill="none" />
-                  )}
-                </svg>
-                <span className="leading-tight">
-                  <span className={on ? "font-semibold" : "text-ink"}>{stepPages[k].name}</span>
-                  {s && s.open > 0 && (
-                    <span className="block text-sm text-decide">{s.open === 1 ? "1 fork open" : `${s.open} forks open`}</span>
-                  )}
-                  {s && s.notes > 0 && (
-                    <span className="block text-sm text-decide">{s.notes === 1 ? "1 note" : `${s.notes} notes`}</span>
-                  )}
-                  <span className="sr-only">, {state}</span>
-                </span>
-              </Link>
+              <Explained text={`${state}: ${glossary[state]}${s && s.open > 0 ? ` A fork: ${glossary.fork.toLowerCase()}` : ""}`}>
+                <Link
+                  to={`/blocks/${id}/${k}`}
+                  aria-current={on ? "step" : undefined}
+                  className="flex items-start gap-2.5 hover:underline md:pl-[22px]"
+                >
+                  <svg aria-hidden width="24" height="24" viewBox="0 0 24 24" className="shrink-0">
+                    <circle
+                      cx="12"
+                      cy="12"
+                      r={on ? 9 : 6.5}
+                      fill={on ? "var(--color-ink)" : state === "settled" ? "var(--color-input)" : "var(--color-paper)"}
+                      stroke={on ? "var(--color-ink)" : state === "open" ? "var(--color-decide)" : "var(--color-input)"}
+                      strokeWidth="2"
+                    />
+                    {state === "open" && !on && (
+                      <path d="M9 13.5L12 10L15 13.5" stroke="var(--color-decide)" strokeWidth="1.6" fill="none" />
+                    )}
+                  </svg>
+                  <span className="leading-tight">
+                    <span className={on ? "font-semibold" : "text-ink"}>{stepPages[k].name}</span>
+                    {s && s.open > 0 && (
+                      <span className="block text-sm text-decide">{s.open === 1 ? "1 fork open" : `${s.open} forks open`}</span>
+                    )}
+                    {s && s.notes > 0 && (
+                      <span className="block text-sm text-decide">{s.notes === 1 ? "1 note" : `${s.notes} notes`}</span>
+                    )}
+                    <span className="sr-only">, {state}</span>
+                  </span>
+                </Link>
+              </Explained>
             </li>
           );
         })}

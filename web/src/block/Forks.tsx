@@ -3,6 +3,7 @@ import type { Schema } from "../api/client";
 import { person } from "../api/client";
 import { useReading } from "../shell/reading";
 import { Panel } from "../shell/Sheet";
+import { Word } from "../shell/Word";
 import { Wide } from "../shell/Wide";
 import { ErrorText } from "../shell/States";
 import { day } from "../units";
@@ -88,6 +89,7 @@ function ForkView({ fork, take }: { fork: Fork; take: (w: Way) => void }) {
     <div className="mb-6">
       <h2>{fork.question}</h2>
       <p className="text-faint">
+        <Word is="fork">A fork.</Word>{" "}
         {fork.locked
           ? "The plants stand in the ground; this shows what the other ways would have been."
           : fork.decided

@@ -1,6 +1,8 @@
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import type { Patch, Plan, Schema } from "../api/client";
 import { Panel } from "../shell/Sheet";
+import { glossary } from "../shell/glossary";
+import { Explained, Word } from "../shell/Word";
 import type { Draft } from "./draft";
 import { weightTone, weightWords } from "./weights";
 
@@ -22,7 +24,9 @@ export function MarginNotes({ plan, draft, here }: { plan: Plan; draft: Draft; h
   const list = [...near, ...heavy, ...(all ? light : [])];
   return (
     <aside aria-label="In the margin" className="border-line px-4 py-3 max-lg:border-t lg:border-l">
-      <h2>In the margin</h2>
+      <h2>
+        <Word is="margin">In the margin</Word>
+      </h2>
       {list.length === 0 && <p className="mt-2 text-faint">Nothing to say at this step.</p>}
       <ul>
         {list.map((f) => (
@@ -32,20 +36,28 @@ export function MarginNotes({ plan, draft, here }: { plan: Plan; draft: Draft; h
             {f.source && <p className="text-sm text-faint">{f.source}</p>}
             {f.remedies.length > 0 && (
               <p className="mt-1.5 flex flex-wrap gap-1.5">
-                {f.remedies.map((r, i) => (
-                  <button
-                    key={r.label}
-                    className={`act text-left whitespace-normal ${i === 0 && !r.ask ? "act-first" : ""}`}
-                    onClick={() => {
-                      if (r.ask) {
-                        setAnswer("");
-                        setAsked(r);
-                      } else void draft.commit(r.patch, r.label);
-                    }}
-                  >
-                    {r.label}
-                  </button>
-                ))}
+                {f.remedies.map((r, i) => {
+                  const button = (
+                    <button
+                      className={`act text-left whitespace-normal ${i === 0 && !r.ask ? "act-first" : ""}`}
+                      onClick={() => {
+                        if (r.ask) {
+                          setAnswer("");
+                          setAsked(r);
+                        } else void draft.commit(r.patch, r.label);
+                      }}
+                    >
+                      {r.label}
+                    </button>
+                  );
+                  return r.ask ? (
+                    <Explained key={r.label} text={glossary["keep, note why"]}>
+                      {button}
+                    </Explained>
+                  ) : (
+                    <Fragment key={r.label}>{button}</Fragment>
+                  );
+                })}
               </p>
             )}
           </li>

@@ -1,4 +1,18 @@
-/** What a step says that needs a crop and has none. */
-export function NoCrop() {
-  return <p className="py-3 text-faint">Choose a crop at the step Plants; the rows follow.</p>;
+import { Link } from "react-router";
+import type { Plan } from "../api/client";
+
+/** What a step says that cannot be planned yet, and where to go. */
+export function NoCrop({ plan, id }: { plan: Plan; id: string }) {
+  return (
+    <div className="max-w-prose py-3">
+      <p>{plan.cannot}</p>
+      <p className="mt-2 flex flex-wrap gap-2">
+        {(["plants", "fit", "prepare"] as const).map((s) => (
+          <Link key={s} className="act" to={`/blocks/${id}/${s}`}>
+            {{ plants: "Plants", fit: "Fit", prepare: "Prepare" }[s]}
+          </Link>
+        ))}
+      </p>
+    </div>
+  );
 }

@@ -51,9 +51,13 @@ export function Pits({ plan, doc, draft }: StepProps) {
       wetCm: 0,
       relict: false,
       moisture: "",
+      draft: true,
     };
     setAt(pits.length);
-    void draft.commit((b) => ({ pits: [...(b.pits ?? []), fresh] }), "A pit is added; drag its layers to where they are");
+    void draft.commit(
+      (b) => ({ pits: [...(b.pits ?? []), fresh] }),
+      "A sketch of a pit is added; drag its layers to where they are",
+    );
   };
   if (!pit)
     return (
@@ -105,12 +109,24 @@ export function Pits({ plan, doc, draft }: StepProps) {
         {pits.map((p, i) => (
           <button key={i} aria-pressed={i === k} className={`act ${i === k ? "act-first" : ""}`} onClick={() => setAt(i)}>
             {p.name}
+            {p.draft && " (draft)"}
           </button>
         ))}
         <button className="act" onClick={add}>
           Add a pit
         </button>
       </div>
+      {pit.draft && (
+        <div className="mb-3 flex flex-wrap items-center gap-3 border-l-4 border-decide bg-soil px-3 py-2" role="status">
+          <p className="max-w-prose">
+            <b>This is a sketch, not what was seen.</b> It counts for nothing: set its layers, textures and signs to what the
+            spade showed, then say so.
+          </p>
+          <button className="act act-first" onClick={() => put({ draft: false }, `${pit.name} is what was seen; it counts now`)}>
+            This is what was seen
+          </button>
+        </div>
+      )}
       <div className="grid grid-cols-[minmax(0,1fr)] gap-4 sm:grid-cols-[minmax(0,34rem)_minmax(0,1fr)]">
         <PitWall
           pit={pit}

@@ -13,7 +13,7 @@ import type { StepProps } from "./stepProps";
 export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
   const sheets = useSheets();
   const planting = doc.block.planting;
-  if (plan.stage === "empty" || !planting) return <CropChoice doc={doc} draft={draft} today={plan.today} />;
+  if (plan.stage === "empty" || !planting) return <CropChoice doc={doc} draft={draft} plan={plan} />;
   const sheet = sheets.data?.find((s) => s.id === plan.sheet);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
@@ -140,15 +140,15 @@ const whole = (sheets?: Schema["Sheet"][]) => (sheets ?? []).filter((s) => s.lay
 const empty = { layout: {}, adoptedOn: "", baseDate: "", planted: "" };
 
 /** Nothing stands here yet: every crop of the library, computed for this ground, side by side. */
-function CropChoice({ doc, draft, today }: { doc: BlockDoc; draft: Draft; today: string }) {
+function CropChoice({ doc, draft, plan }: { doc: BlockDoc; draft: Draft; plan: Plan }) {
   const sheets = useSheets();
   const { text } = useReading();
-  const [date, setDate] = useState(`${Number(today.slice(0, 4)) + 2}-07-01`);
+  const [date, setDate] = useState(""); // without one each crop is planted in its own window
   const [plans, setPlans] = useState<Record<string, Plan>>({});
   const [error, setError] = useState<unknown>();
   useEffect(() => {
     let live = true;
-    if (!sheets.data || !date) return;
+    if (!sheets.data) return;
     setError(undefined);
     void Promise.all(
       whole(sheets.data).map((s) =>
@@ -172,7 +172,7 @@ function CropChoice({ doc, draft, today }: { doc: BlockDoc; draft: Draft; today:
     <div className="py-3">
       <h2>What could stand here?</h2>
       <label className="mt-2 inline-flex items-center gap-2">
-        If planted on
+        If planted on (left empty: in each crop's own season)
         <input
           type="date"
           className="field"
@@ -182,12 +182,14 @@ function CropChoice({ doc, draft, today }: { doc: BlockDoc; draft: Draft; today:
           onChange={(e) => setDate(e.target.value)}
         />
       </label>
+      {plan.cannot && <p className="mt-2 max-w-prose">{plan.cannot}</p>}
       {error !== undefined && <ErrorText error={error} />}
       <Wide label="Crops side by side" className="mt-3">
         <table className="tbl">
           <thead>
             <tr>
               <th>crop</th>
+              <th>planted</th>
               <th className="num">stations</th>
               <th className="num">to order</th>
               <th className="num">first crop</th>
@@ -215,6 +217,7 @@ function CropChoice({ doc, draft, today }: { doc: BlockDoc; draft: Draft; today:
                     <br />
                     <span className="text-sm text-faint">{s.habit}</span>
                   </td>
+                  <td className="whitespace-nowrap">{p ? day(p.cropDate) : "…"}</td>
                   <td className="num">{show("rows.stations")}</td>
                   <td className="num">{p ? text(order, "count") : "…"}</td>
                   <td className="num">{show("life.first")}</td>
@@ -242,6 +245,25 @@ function CropChoice({ doc, draft, today }: { doc: BlockDoc; draft: Draft; today:
           </tbody>
         </table>
       </Wide>
+      <h3 className="mt-4 font-semibold">Crops whose ground can be judged and prepared, and no more yet</h3>
+      <p className="max-w-prose text-faint">
+        Their sheets do not say how they are laid out, ordered, kept and picked. Considering one shows what the ground must be and
+        what has to be done to it by when.
+      </p>
+      <p className="mt-2 flex flex-wrap gap-2">
+        {(sheets.data ?? [])
+          .filter((s) => s.layouts.length === 0)
+          .map((s) => (
+            <button
+              key={s.id}
+              className="act"
+              aria-pressed={doc.block.intent?.sheet === s.id}
+              onClick={() => void draft.commit({ intent: { sheet: s.id, date } }, `${s.name} is considered here`)}
+            >
+              Consider {s.name.toLowerCase()}
+            </button>
+          ))}
+      </p>
     </div>
   );
 }

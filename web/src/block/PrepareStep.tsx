@@ -1,5 +1,7 @@
 import { Link } from "react-router";
 import { useLists, type Schema } from "../api/client";
+import { MarkJob } from "../jobs/MarkJob";
+import { markPatch, markWords, type Mark } from "../jobs/mark";
 import { NumberField } from "../shell/Fields";
 import { useReading } from "../shell/reading";
 import { Wide } from "../shell/Wide";
@@ -16,11 +18,7 @@ export function PrepareStep(props: StepProps) {
   const { text, number } = useReading();
   const lists = useLists();
   const p = plan.preparation;
-  const done = (l: Line, on: string | null) =>
-    void draft.commit(
-      doc.block.planting ? { planting: { done: { [l.key]: on } } } : { intent: { done: { [l.key]: on } } },
-      on ? `${l.name}: done` : `${l.name}: not done`,
-    );
+  const mark = (l: Line, m: Mark) => void draft.commit(markPatch(doc, l.key, m), markWords(l.name, m));
   if (plan.stage === "planted")
     return (
       <p className="py-3 text-faint">
@@ -41,7 +39,7 @@ export function PrepareStep(props: StepProps) {
           <p>
             {text(p.terraceM3, "earth")}{" "}
             <span className="text-sm text-faint">
-              moved for benches, {number(p.terrace.intervalM, "spacing")} m one above the other
+              moved for benches, {text(p.terrace.intervalM, "spacing")} one above the other
             </span>
           </p>
         )}
@@ -71,7 +69,7 @@ export function PrepareStep(props: StepProps) {
               </thead>
               <tbody>
                 {p.lines.map((l) => (
-                  <tr key={l.key}>
+                  <tr key={l.key} className={l.notNeeded ? "text-faint" : ""}>
                     <td className="whitespace-nowrap">{day(l.from)}</td>
                     <td className={`whitespace-nowrap ${l.passed ? "font-semibold text-decide" : ""}`}>
                       {day(l.until)}
@@ -100,6 +98,7 @@ export function PrepareStep(props: StepProps) {
                         : ""}
                     </td>
                     <td className="num whitespace-nowrap">
+                      {l.unknown && <span className="text-sm whitespace-normal text-straw">not known: {l.unknown}</span>}
                       {l.baseH > 0 && (
                         <>
                           {number(l.baseH, "hours")}
@@ -109,17 +108,15 @@ export function PrepareStep(props: StepProps) {
                         </>
                       )}
                     </td>
-                    <td className="whitespace-nowrap">
-                      {l.done ? (
-                        <button className="act" onClick={() => done(l, null)}>
-                          {day(l.done)}
-                          <span className="sr-only">: not done after all, {l.name}</span>
-                        </button>
-                      ) : (
-                        <button className="act" onClick={() => done(l, plan.today)}>
-                          Done<span className="sr-only">: {l.name}</span>
-                        </button>
-                      )}
+                    <td>
+                      <MarkJob
+                        name={l.name}
+                        done={l.done}
+                        notNeeded={l.notNeeded}
+                        said={l.said}
+                        today={plan.today}
+                        mark={(m) => mark(l, m)}
+                      />
                     </td>
                   </tr>
                 ))}

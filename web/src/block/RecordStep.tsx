@@ -12,7 +12,7 @@ export function RecordStep({ plan, doc, draft }: StepProps) {
   const [on, setOn] = useState(plan.today);
   const [season, setSeason] = useState(String(plan.yearToday));
   const [amount, setAmount] = useState("");
-  if (plan.stage === "empty" || !doc.block.planting) return <NoCrop />;
+  if (plan.stage === "empty" || !doc.block.planting) return <NoCrop plan={plan} id={doc.id} />;
   const p = doc.block.planting;
   const recorded = plan.years.filter((y) => y.recorded);
   return (

@@ -8,8 +8,8 @@ import { PlanKey, PlanSheet } from "./PlanSheet";
 import { NoCrop } from "./NoCrop";
 import type { StepProps } from "./stepProps";
 
-export function RowsStep({ plan, draft, press, season, setSeason }: StepProps) {
-  if (plan.stage === "empty") return <NoCrop />;
+export function RowsStep({ plan, doc, draft, press, season, setSeason }: StepProps) {
+  if (plan.stage === "empty") return <NoCrop plan={plan} id={doc.id} />;
   const s = plan.spec;
   const derived = s.pattern === "square" || s.pattern === "triangle";
   return (

@@ -85,14 +85,12 @@ export function SoilTests({ plan, doc, draft }: StepProps) {
                 return (
                   <tr key={i} className={v?.used ? "bg-soil" : ""}>
                     <td className="min-w-44">
-                      <b>
-                        {t.fromCm}–{t.toCm} cm
-                      </b>
-                      , {day(t.on)}
+                      <b>{v?.label ?? day(t.on)}</b>
                       <span className="block text-sm text-faint">
                         {t.lab || "entered by hand"}
                         {v && `, ${v.ageMonths} ${v.ageMonths === 1 ? "month" : "months"} old`}
                         {v?.used && "; the amendments rest on it"}
+                        {v?.empty && <b className="block text-decide">Nothing was measured in it yet: it counts for nothing.</b>}
                       </span>
                     </td>
                     {fields.map((f) => (

@@ -4,7 +4,7 @@ import type { StepProps } from "./stepProps";
 import { YearTable } from "./YearTable";
 
 export function YieldStep({ plan, doc, press, season }: StepProps) {
-  if (plan.stage === "empty") return <NoCrop />;
+  if (plan.stage === "empty") return <NoCrop plan={plan} id={doc.id} />;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>

@@ -75,13 +75,15 @@ export function Beds({ plan, doc, draft }: StepProps) {
                 ],
                 [
                   text(b.movedM3, "earth"),
-                  `of soil dug from furrows ${number(b.furrowM, "spacing")} m below the old surface; the beds hold ${text(b.soilM3, "earth")} above the furrow floor`,
+                  `of soil dug from furrows ${text(b.furrowM, "spacing")} below the old surface; the beds hold ${text(b.soilM3, "earth")} above the furrow floor`,
                 ],
                 [
                   text(b.freshM, "spacing"),
                   `high when shaped; stands ${text(b.bed.heightM, "spacing")} after it has settled by ${number(b.settlePct, "count")} %`,
                 ],
-                [`${text(b.nowCm, "depth")} → ${text(b.thenCm, "depth")}`, "of root room above the water or what stops roots"],
+                b.nowKnown
+                  ? [`${text(b.nowCm, "depth")} → ${text(b.thenCm, "depth")}`, "of root room above the water or what stops roots"]
+                  : [text(100 * b.riseM, "depth"), "of root room gained; how much there is now no pit has shown"],
                 b.fallKnown
                   ? [
                       `${b.fallPct.toFixed(2)} %`,

@@ -1,11 +1,14 @@
 import { useState, type FormEvent } from "react";
-import { api, changed, queryClient, take } from "../api/client";
+import { api, changed, queryClient, take, type Schema } from "../api/client";
+import { PlaceField } from "../shell/PlaceField";
 import { ErrorText } from "../shell/States";
 
 /** The first page of an empty data folder: begin an estate, or load the demonstration. */
 export function BeginPage() {
   const [error, setError] = useState<unknown>();
   const [busy, setBusy] = useState(false);
+  const [at, setAt] = useState<Schema["Point"]>();
+  const [half, setHalf] = useState<"south" | "north">("south");
   const done = async (call: Promise<unknown>) => {
     setBusy(true);
     setError(undefined);
@@ -30,7 +33,8 @@ export function BeginPage() {
             place: String(f.get("place")),
             person: String(f.get("person")),
             units: f.get("units") === "us" ? "us" : "metric",
-            south: f.get("half") === "south",
+            south: half === "south",
+            at,
           },
         }),
       ),
@@ -58,6 +62,14 @@ export function BeginPage() {
             Place
             <input name="place" className="field" />
           </label>
+          <PlaceField
+            label="Where it lies, if you know it; the map opens there"
+            value={at}
+            keep={(p) => {
+              setAt(p);
+              if (p) setHalf(p.lat < 0 ? "south" : "north");
+            }}
+          />
           <label className="flex flex-col">
             Your name
             <input name="person" required className="field" />
@@ -65,10 +77,10 @@ export function BeginPage() {
           <fieldset className="flex gap-4">
             <legend>Which half of the earth?</legend>
             <label>
-              <input type="radio" name="half" value="south" defaultChecked /> south
+              <input type="radio" name="half" value="south" checked={half === "south"} onChange={() => setHalf("south")} /> south
             </label>
             <label>
-              <input type="radio" name="half" value="north" /> north
+              <input type="radio" name="half" value="north" checked={half === "north"} onChange={() => setHalf("north")} /> north
             </label>
           </fieldset>
           <fieldset className="flex gap-4">

@@ -1,25 +1,22 @@
 import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
-import { useOverview } from "../api/client";
+import { useCopies, useOverview } from "../api/client";
 import { Busy, Empty, Trouble } from "../shell/States";
 import { useReading } from "../shell/reading";
-import { weightWords, weightTone } from "../block/weights";
+import { Margin } from "./Margin";
 import { StackedLines } from "./StackedLines";
 
 const EstateMap = lazy(() => import("./EstateMap"));
 
 export function EstatePage() {
   const overview = useOverview();
+  const copies = useCopies();
   const { text } = useReading();
   const [lit, setLit] = useState("");
   if (overview.isPending) return <Busy what="Computing every block" />;
   if (overview.error) return <Trouble error={overview.error} retry={() => void overview.refetch()} />;
   const { blocks, estate, today } = overview.data;
   const area = blocks.reduce((s, b) => s + b.areaM2, 0);
-  const order = Object.keys(weightWords);
-  const notes = blocks
-    .flatMap((b) => b.findings.filter((f) => f.weight !== "inform").map((f) => ({ b, f })))
-    .sort((x, y) => order.indexOf(x.f.weight) - order.indexOf(y.f.weight));
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 px-5 py-4 lg:grid-cols-[minmax(0,25rem)_minmax(0,1fr)]">
       <section aria-label="Map of blocks" className="min-w-0">
@@ -41,27 +38,35 @@ export function EstatePage() {
           <a className="act" href="/api/v1/blocks.geojson" download>
             Export GeoJSON
           </a>
+          <Link className="act" to="/climate">
+            Climate
+          </Link>
+          <Link className="act" to="/heights">
+            Heights
+          </Link>
+          <Link className="act" to="/settings">
+            Settings and copies
+          </Link>
         </div>
-        {blocks.length > 0 && (
-          <div className="mt-5 border-t border-line pt-3">
-            <h2>In the margin</h2>
-            {notes.length === 0 && <p className="mt-1 text-faint">Nothing asks for a decision.</p>}
-            <ul className="mt-1 space-y-2">
-              {notes.map(({ b, f }) => (
-                <li key={b.id + f.rule}>
-                  <span className={`font-semibold ${weightTone[f.weight]}`}>{weightWords[f.weight]}</span>
-                  <br />
-                  <Link to={`/blocks/${b.id}/${f.step}`} className="hover:underline">
-                    <b>
-                      {b.number} {b.name}:
-                    </b>{" "}
-                    {f.sentence}
-                  </Link>
-                </li>
-              ))}
-            </ul>
-          </div>
+        {copies.data?.trouble && (
+          <p className="mt-3 border-l-4 border-decide pl-3" role="alert">
+            <b>The estate's file is damaged:</b> {copies.data.trouble}. Nothing is written until a good copy is put back:{" "}
+            <Link className="underline" to="/settings">
+              copies
+            </Link>
+            .
+          </p>
         )}
+        {copies.data?.remind && (
+          <p className="mt-3 border-l-4 border-straw pl-3">
+            More than seven days of work lie in this computer's folder only.{" "}
+            <Link className="underline" to="/settings">
+              Take a copy away
+            </Link>
+            .
+          </p>
+        )}
+        {blocks.length > 0 && <Margin blocks={blocks} />}
       </section>
       <section aria-label="Ground lines" className="mt-6 min-w-0 lg:mt-0">
         {blocks.length === 0 ? (

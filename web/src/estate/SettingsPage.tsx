@@ -1,11 +1,13 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { changed, useEstate, useHistory, write, type Patch } from "../api/client";
+import { api, changed, take, useEstate, useHistory, write, type Patch } from "../api/client";
 import { TextField } from "../shell/Fields";
+import { PlaceField } from "../shell/PlaceField";
 import { say, sayError } from "../shell/Notices";
 import { Busy, Trouble } from "../shell/States";
+import { CopiesSection } from "./CopiesSection";
 
-/** The estate itself: units, season windows, people, climate normals and the history of changes. */
+/** The estate itself: its name and place, units, people, season windows, copies and the history of changes. */
 export default function SettingsPage() {
   const estate = useEstate();
   const history = useHistory();
@@ -23,7 +25,22 @@ export default function SettingsPage() {
     <div className="grid grid-cols-[minmax(0,1fr)] gap-8 px-5 py-4 lg:grid-cols-2">
       <section>
         <h1>{e.name}</h1>
-        <p className="text-faint">{e.place}</p>
+        <div className="mt-2 flex flex-wrap gap-3">
+          <TextField
+            label="Name of the estate"
+            width="w-64"
+            value={e.name}
+            keep={(v) => v && put({ name: v }, "The name is kept")}
+          />
+          <TextField label="Place" width="w-64" value={e.place} keep={(v) => put({ place: v }, "The place is kept")} />
+          <PlaceField label="Where it lies" value={e.at} keep={(p) => put({ at: p ?? null }, "Where it lies is kept")} />
+          <TextField
+            label="Currency"
+            width="w-24"
+            value={e.currency ?? ""}
+            keep={(v) => put({ currency: v }, "The currency is kept; prices keep their numbers")}
+          />
+        </div>
         <fieldset className="mt-4">
           <legend>
             <h2>Units</h2>
@@ -44,7 +61,15 @@ export default function SettingsPage() {
         <ul>
           {e.people.map((p) => (
             <li key={p.name} className="border-b border-line py-1">
-              <b>{p.name}</b> <span className="text-faint">{p.role}</span>
+              <b>{p.name}</b> <span className="text-faint">{p.role}</span>{" "}
+              <button
+                className="text-sm text-faint underline"
+                onClick={() =>
+                  put({ people: e.people.filter((x) => x !== p) }, `${p.name} is taken out; what they decided keeps their name`)
+                }
+              >
+                take out<span className="sr-only"> {p.name}</span>
+              </button>
             </li>
           ))}
         </ul>
@@ -94,6 +119,24 @@ export default function SettingsPage() {
           />
         </div>
         <h2 className="mt-6">Seasons</h2>
+        <p className="no-print mb-1 flex flex-wrap items-center gap-2">
+          Set them for
+          {([true, false] as const).map((south) => (
+            <button
+              key={String(south)}
+              className="act"
+              onClick={() =>
+                void take(api.GET("/estate/seasons", { params: { query: { south } } })).then(
+                  (seasons) =>
+                    put({ seasons }, `The seasons are those of the ${south ? "southern" : "northern"} half of the earth`),
+                  sayError,
+                )
+              }
+            >
+              the {south ? "southern" : "northern"} half of the earth
+            </button>
+          ))}
+        </p>
         <p className="text-sm text-faint">
           What the sheets call a season has these days here. The season year starts with early spring.
         </p>
@@ -125,7 +168,8 @@ export default function SettingsPage() {
         </table>
       </section>
       <section>
-        <h2>History</h2>
+        <CopiesSection />
+        <h2 className="mt-6">History</h2>
         {history.data?.length === 0 && <p className="text-faint">Nothing was changed yet.</p>}
         <ol>
           {history.data?.map((c) => (

@@ -1,5 +1,6 @@
 import type { Schema } from "../api/client";
 import { Panel } from "../shell/Sheet";
+import { Word } from "../shell/Word";
 
 /** One factor of a crop on a block: what is there, what is asked, and what could be done. */
 export function FactorPanel({ fit, factor, close }: { fit: Schema["Fit"]; factor: Schema["FactorFit"]; close: () => void }) {
@@ -13,11 +14,15 @@ export function FactorPanel({ fit, factor, close }: { fit: Schema["Fit"]; factor
       </p>
       <dl className="mt-3 space-y-1.5">
         <div>
-          <dt className="text-sm text-faint">ideal</dt>
+          <dt className="text-sm text-faint">
+            <Word is="ideal" />
+          </dt>
           <dd>{factor.ideal}</dd>
         </div>
         <div>
-          <dt className="text-sm text-faint">borne</dt>
+          <dt className="text-sm text-faint">
+            <Word is="borne" />
+          </dt>
           <dd>{factor.tolerated}</dd>
         </div>
         <div>

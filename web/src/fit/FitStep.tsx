@@ -29,10 +29,7 @@ export function FitStep({ plan, doc, draft }: StepProps) {
                 key={f.sheet}
                 className="underline"
                 onClick={() =>
-                  void draft.commit(
-                    { intent: { sheet: f.sheet, date: "" } },
-                    `The ground is judged for ${f.name.toLowerCase()}`,
-                  )
+                  void draft.commit({ intent: { sheet: f.sheet, date: "" } }, `The ground is judged for ${f.name.toLowerCase()}`)
                 }
               >
                 consider {f.name.toLowerCase()}

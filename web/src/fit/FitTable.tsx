@@ -2,12 +2,24 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { Wide } from "../shell/Wide";
+import { glossary } from "../shell/glossary";
+import { Word } from "../shell/Word";
 import { FactorPanel } from "./FactorPanel";
 import { FitMark, verdictTone } from "./FitMark";
 
 type Fit = Schema["Fit"];
 /** A heading in lower case, names such as pH left as they are. */
 const lower = (s: string) => (/^.[A-Z]/.test(s) ? s : s.charAt(0).toLowerCase() + s.slice(1));
+/** A class and its letters, said. */
+const coded = (f: Fit) =>
+  [
+    f.class in glossary ? `${f.class}: ${glossary[f.class as "S1"]}` : "",
+    f.letters ? `${f.letters}: ${glossary.letters}` : "",
+    f.after !== f.class && f.after in glossary ? `With works ${f.after}: ${glossary[f.after as "S1"]}` : "",
+    f.capped ? "?: something that decides is not known." : "",
+  ]
+    .filter(Boolean)
+    .join(" ");
 const order = ["fit", "fit with works", "not sure", "marginal", "not known", "not here"];
 
 /** Crops or blocks as rows, factors as columns; each cell opens what limits and what could be done. */
@@ -50,7 +62,7 @@ export function FitTable({ fits, by }: { fits: Fit[]; by: "crop" | "block" }) {
                 </td>
                 <td className="whitespace-nowrap" title={f.sentence}>
                   <span className={`font-semibold ${verdictTone[f.verdict]}`}>{f.verdict}</span>
-                  <span className="block text-sm text-faint">
+                  <span tabIndex={0} aria-label={coded(f)} title={coded(f)} className="block text-sm text-faint">
                     {f.class}
                     {f.letters}
                     {f.after !== f.class && ` → ${f.after}`}
@@ -89,8 +101,9 @@ export function FitTable({ fits, by }: { fits: Fit[]; by: "crop" | "block" }) {
         </table>
       </Wide>
       <p className="mt-2 text-sm text-faint">
-        A root drawn deeper suits better; a dotted one is what works could add. S1 suits, S2 with moderate limits, S3 marginal, N1
-        not now, N2 not for good. The shaded cell limits. + some works have no price.
+        A root drawn deeper suits better; a dotted one is what works could add. <Word is="S1" /> suits, <Word is="S2" /> with
+        moderate limits, <Word is="S3" /> marginal, <Word is="N1" /> not now, <Word is="N2" /> not for good; the{" "}
+        <Word is="letters">letters after a class</Word> name what limits. The shaded cell limits. + some works have no price.
       </p>
       {open && <FactorPanel {...open} close={() => setOpen(undefined)} />}
     </>

@@ -16,7 +16,7 @@ import Fill from "ol/style/Fill";
 import Stroke from "ol/style/Stroke";
 import Style from "ol/style/Style";
 import MultiPoint from "ol/geom/MultiPoint";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Schema } from "../api/client";
 import { useReading } from "../shell/reading";
 import type { Points } from "./points";
@@ -39,6 +39,9 @@ const fresh = new Style({
   stroke: new Stroke({ color: "#7a5a0c", width: 2, lineDash: [6, 4] }),
 });
 
+/** About 800 m across the map at middle latitudes. */
+const fieldZoom = 16.5;
+
 /** Drawing and editing on a bare map: snaps to the neighbours' boundaries. */
 export default function BoundaryMap({
   points,
@@ -46,19 +49,24 @@ export default function BoundaryMap({
   others,
   change,
   preview,
+  place,
+  drawing,
 }: {
   points: Points;
   holes: Points[];
   others: Schema["BlockInShort"][];
   change: (p: Points) => void;
   preview?: Schema["Polygon"][];
+  place?: Schema["Point"]; // where a map without a block opens
+  drawing: (corners: Points) => void; // the corners so far and the pointer, while a boundary is drawn
 }) {
   const box = useRef<HTMLDivElement>(null);
   const state = useRef<{ map: OlMap; mine: VectorSource; file: VectorSource; draw: Draw }>(null);
-  const latest = useRef({ change, points });
+  const latest = useRef({ change, points, drawing });
+  const [pointer, setPointer] = useState<Points[number]>();
   const { system } = useReading();
   useEffect(() => {
-    latest.current = { change, points };
+    latest.current = { change, points, drawing };
   });
 
   useEffect(() => {
@@ -84,6 +92,12 @@ export default function BoundaryMap({
       latest.current.change((g.getCoordinates()[0] ?? []).slice(0, -1).map(back));
     });
     const draw = new Draw({ source: mine, type: "Polygon" });
+    draw.on("drawstart", (e) => {
+      const g = e.feature.getGeometry() as Polygon;
+      g.on("change", () => latest.current.drawing((g.getCoordinates()[0] ?? []).slice(0, -1).map(back)));
+    });
+    draw.on("drawabort", () => latest.current.drawing([]));
+    map.on("pointermove", (e) => setPointer(back(e.coordinate)));
     draw.on("drawend", (e) => {
       const g = e.feature.getGeometry() as Polygon;
       latest.current.change((g.getCoordinates()[0] ?? []).slice(0, -1).map(back));
@@ -100,6 +114,7 @@ export default function BoundaryMap({
     const start = latest.current.points;
     const extent = start.length > 2 ? new Polygon([xy(start)]).getExtent() : around.getExtent();
     if (extent && Number.isFinite(extent[0])) map.getView().fit(extent, { padding: [50, 50, 50, 50], maxZoom: 19 });
+    else if (place) map.setView(new View({ center: fromLonLat([place.lon, place.lat]), zoom: fieldZoom }));
     state.current = { map, mine, file, draw };
     return () => {
       window.removeEventListener("keydown", key);
@@ -107,7 +122,7 @@ export default function BoundaryMap({
     };
     // the neighbours are read once when the map opens
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [system]);
+  }, [system, place?.lon, place?.lat]);
 
   useEffect(() => {
     const s = state.current;
@@ -135,6 +150,9 @@ export default function BoundaryMap({
         role="application"
         aria-label="Map for drawing; the table of points does the same. Backspace takes back the last corner while drawing."
       />
+      <p className="mt-1 h-6 text-sm text-faint" aria-hidden>
+        {pointer && `pointer at ${pointer.lat.toFixed(6)}°, ${pointer.lon.toFixed(6)}°`.replaceAll("-", "−")}
+      </p>
       {points.length === 0 && (
         <button className="act absolute top-2 right-2 bg-paper" onClick={() => state.current?.draw.removeLastPoint()}>
           Take back the last corner

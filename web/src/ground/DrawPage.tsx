@@ -15,6 +15,7 @@ import {
 } from "../api/client";
 import { useReading } from "../shell/reading";
 import { say } from "../shell/Notices";
+import { PlaceField } from "../shell/PlaceField";
 import { Busy, ErrorText, Trouble } from "../shell/States";
 import { PointTable } from "./PointTable";
 import type { Points } from "./points";
@@ -30,10 +31,25 @@ export default function DrawPage() {
   if (id && block.error) return <Trouble error={block.error} />;
   if (overview.isPending) return <Busy what="Opening the map" />;
   if (overview.error) return <Trouble error={overview.error} />;
-  return <Editor key={id ?? "new"} doc={id ? block.data : undefined} others={overview.data.blocks.filter((b) => b.id !== id)} />;
+  return (
+    <Editor
+      key={id ?? "new"}
+      doc={id ? block.data : undefined}
+      estate={overview.data}
+      others={overview.data.blocks.filter((b) => b.id !== id && !b.problem)}
+    />
+  );
 }
 
-function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["BlockInShort"][] }) {
+function Editor({
+  doc,
+  others,
+  estate,
+}: {
+  doc?: Schema["BlockDoc"];
+  others: Schema["BlockInShort"][];
+  estate: Schema["Overview"];
+}) {
   const go = useNavigate();
   const { text } = useReading();
   const [points, setPoints] = useState<Points>(doc?.block.boundary.outer ?? []);
@@ -46,11 +62,15 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
   const [found, setFound] = useState<Schema["Candidate"][]>();
   const [taken, setTaken] = useState<boolean[]>([]);
   const [over, setOver] = useState(false);
+  const [corners, setCorners] = useState<Points>([]);
+  const [sides, setSides] = useState<number[]>([]);
+  const placeless = !doc && others.length === 0;
   const holes = doc?.block.boundary.holes ?? [];
 
   const change = (next: Points) => {
     setPast((p) => [...p.slice(-100), points]);
     setPoints(next);
+    setCorners([]);
   };
   const undo = () => {
     const last = past.at(-1);
@@ -59,15 +79,36 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
     setPoints(last);
   };
 
+  // while a boundary is drawn its corners so far are measured, the pointer being the last of them
+  const shape = points.length > 0 ? points : corners;
   useEffect(() => {
-    if (points.length < 3) {
+    if (shape.length < 2) {
+      setSides([]);
+      return;
+    }
+    let live = true;
+    const wait = setTimeout(() => {
+      const ring = shape.length > 2 ? [...shape, shape[0]!] : shape;
+      write.sides(ring).then(
+        (s) => live && setSides(s),
+        () => live && setSides([]),
+      );
+    }, 60);
+    return () => {
+      live = false;
+      clearTimeout(wait);
+    };
+  }, [shape]);
+
+  useEffect(() => {
+    if (shape.length < 3) {
       setMeasured(undefined);
       setTrouble(undefined);
       return;
     }
     let live = true;
     const wait = setTimeout(() => {
-      write.area([points, ...holes].map((r) => r.map((p) => [p.lon, p.lat]))).then(
+      write.area([shape, ...holes].map((r) => r.map((p) => [p.lon, p.lat]))).then(
         (m) => {
           if (live) {
             setMeasured(m);
@@ -77,7 +118,7 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
         (e: unknown) => {
           if (live) {
             setMeasured(undefined);
-            setTrouble(e);
+            setTrouble(points.length > 0 ? e : undefined); // half a boundary may cross itself
           }
         },
       );
@@ -88,7 +129,7 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
     };
     // holes belong to the document and do not change while drawing
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [points]);
+  }, [shape]);
 
   const keep = async () => {
     setError(undefined);
@@ -205,12 +246,30 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
             ? "Drag a point or the middle of a line; with Alt a click takes a point away."
             : "Click the corners one after another and the first one again to close, or drop a GeoJSON file anywhere on this page."}
         </p>
+        {placeless && (
+          <div className="mt-2">
+            <PlaceField
+              label={
+                estate.estate.at ? "The map opens at" : "Where does the estate lie? The map goes there, at the scale of a field"
+              }
+              value={estate.estate.at}
+              keep={(p) =>
+                void write
+                  .estate(estate.estateRevision, { at: p ?? null })
+                  .then(() => say("Where the estate lies is kept"), setError)
+                  .finally(() => void changed())
+              }
+            />
+          </div>
+        )}
         <Suspense fallback={<Busy what="Drawing the map" />}>
           <BoundaryMap
             points={points}
             holes={holes}
             others={others}
             change={change}
+            place={estate.estate.at}
+            drawing={setCorners}
             preview={found?.filter((_, i) => taken[i]).map((c) => c.boundary)}
           />
         </Suspense>
@@ -226,6 +285,11 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
                 : "no boundary yet"}
           </span>
         </p>
+        {sides.length > 0 && sides.length <= 40 && (
+          <p className="text-sm text-faint">
+            {sides.length === 1 ? "side" : "sides"}: {sides.map((s) => text(s, "distance")).join(", ")}
+          </p>
+        )}
         {trouble !== undefined && <ErrorText error={trouble} />}
         {error !== undefined && (
           <div className="mt-2">
@@ -289,7 +353,7 @@ function Editor({ doc, others }: { doc?: Schema["BlockDoc"]; others: Schema["Blo
             />
           </label>
           <div className="flex flex-wrap gap-2">
-            <button className="act act-first" disabled={!measured}>
+            <button className="act act-first" disabled={!measured || points.length < 3}>
               {doc ? "Keep the boundary" : "Add the block"}
             </button>
             <button type="button" className="act" disabled={past.length === 0} onClick={undo}>

@@ -1,6 +1,8 @@
 import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { day } from "../units";
+import type { Mark } from "./mark";
+import { MarkJob } from "./MarkJob";
 
 type Job = Schema["Job"];
 
@@ -8,11 +10,11 @@ type Job = Schema["Job"];
 export function JobTable({
   jobs,
   today,
-  done,
+  mark,
 }: {
   jobs: Schema["EstateJob"][];
   today: string;
-  done?: (job: Job, on: string | null) => void;
+  mark?: (job: Job, m: Mark, block: string) => void;
 }) {
   const named = jobs.some((j) => j.blockName);
   if (jobs.length === 0) return <p className="py-3 text-faint">No job falls in this time.</p>;
@@ -73,22 +75,11 @@ export function JobTable({
               <br />
               {j.origin}
             </td>
-            <td className="w-28">
-              {j.done ? (
-                <>
-                  {day(j.done)}{" "}
-                  {done && (
-                    <button className="text-faint underline" onClick={() => done(j, null)} aria-label={`${j.name}: not done`}>
-                      not done
-                    </button>
-                  )}
-                </>
+            <td className="w-32">
+              {mark ? (
+                <MarkJob name={j.name} done={j.done} notNeeded={j.notNeeded} said today={today} mark={(m) => mark(j, m, block)} />
               ) : (
-                done && (
-                  <button className="act" onClick={() => done(j, today)} aria-label={`${j.name}: done today`}>
-                    Done
-                  </button>
-                )
+                j.done && day(j.done)
               )}
             </td>
           </tr>

@@ -1,8 +1,10 @@
 import { useState } from "react";
-import { useJobs, useOverview } from "../api/client";
+import { markJob, useJobs, useOverview, type Schema } from "../api/client";
+import { say, sayError } from "../shell/Notices";
 import { Busy, Trouble } from "../shell/States";
 import { Wide } from "../shell/Wide";
 import { JobTable } from "./JobTable";
+import { markWords, type Mark } from "./mark";
 
 const spans = { "3 months": 3, "6 months": 6, "a year": 12 } as const;
 
@@ -18,6 +20,8 @@ export default function JobsPage() {
   const [span, setSpan] = useState<keyof typeof spans>("3 months");
   const today = overview.data?.today ?? "";
   const jobs = useJobs(today, today && later(today, spans[span]));
+  const keep = (j: Schema["Job"], m: Mark, block: string) =>
+    void markJob(block, j.key, m).then(() => say(markWords(j.name, m)), sayError);
   if (overview.error) return <Trouble error={overview.error} />;
   return (
     <div className="px-5 py-4">
@@ -46,7 +50,7 @@ export default function JobsPage() {
         <Trouble error={jobs.error} retry={() => void jobs.refetch()} />
       ) : (
         <Wide label="Jobs">
-          <JobTable jobs={jobs.data} today={today} />
+          <JobTable jobs={jobs.data} today={today} mark={keep} />
         </Wide>
       )}
     </div>

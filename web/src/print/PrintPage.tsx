@@ -1,5 +1,5 @@
 import { useParams } from "react-router";
-import { useBlock, useEstate, usePlan } from "../api/client";
+import { useBlock, useEstate, usePlan, type Plan } from "../api/client";
 import { PlanKey, PlanSheet } from "../block/PlanSheet";
 import { weightWords } from "../block/weights";
 import { YearTable } from "../block/YearTable";
@@ -31,12 +31,18 @@ export default function PrintPage() {
         </span>
       </header>
       {p.stage === "empty" ? (
-        <p className="mt-3">{text(p.ground.areaM2, "area")}; nothing is planned here.</p>
+        <>
+          <p className="mt-2">
+            {text(p.ground.areaM2, "area")}; {p.words}. {p.cannot}
+          </p>
+          <Margin plan={p} />
+          {before.length > 0 && <Jobs title="On the ground, before planting" jobs={before} />}
+        </>
       ) : (
         <>
           <p className="mt-2">
-            {p.sheetName},{" "}
-            {p.stage === "planted" ? `planted ${day(planting!.planted, true)}` : `to be planted ${day(planting!.date, true)}`}
+            {p.words.charAt(0).toUpperCase() + p.words.slice(1)}:{" "}
+            {p.stage === "planted" ? day(planting!.planted, true) : `to be planted ${day(planting!.date, true)}`}
             {planting?.adoptedBy && `; adopted by ${planting.adoptedBy}, ${day(planting.adoptedOn, true)}`}.
           </p>
           <div className="keep mt-2 grid grid-cols-[1fr_13rem] gap-5">
@@ -53,45 +59,8 @@ export default function PrintPage() {
               </div>
             ))}
           </dl>
-          {p.findings.length > 0 && (
-            <section className="keep mt-4">
-              <h2>In the margin</h2>
-              <ul>
-                {p.findings.map((f) => (
-                  <li key={f.rule} className="mt-1">
-                    <b>{weightWords[f.weight]}.</b> {f.sentence}
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
-          <section className="mt-4">
-            <h2>{p.stage === "planted" ? "First years" : "Before planting and the first season"}</h2>
-            <table className="tbl">
-              <thead>
-                <tr>
-                  <th>from</th>
-                  <th>at the latest</th>
-                  <th>job</th>
-                  <th>done</th>
-                </tr>
-              </thead>
-              <tbody>
-                {before.map((j) => (
-                  <tr key={j.key}>
-                    <td className="whitespace-nowrap">{day(j.from)}</td>
-                    <td className="whitespace-nowrap">{day(j.by)}</td>
-                    <td>
-                      <b>{j.name}</b>
-                      {j.detail && `: ${j.detail}`}
-                      {j.caution && <span className="block text-sm">Caution: {j.caution}</span>}
-                    </td>
-                    <td className="whitespace-nowrap">{j.done ? day(j.done) : "☐"}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </section>
+          <Margin plan={p} />
+          <Jobs title={p.stage === "planted" ? "First years" : "Before planting and the first season"} jobs={before} />
           <section className="mt-4 print:break-before-page">
             <h2>Year by year</h2>
             <YearTable plan={p} />
@@ -104,5 +73,54 @@ export default function PrintPage() {
         </>
       )}
     </article>
+  );
+}
+
+function Margin({ plan }: { plan: Plan }) {
+  if (plan.findings.length === 0) return null;
+  return (
+    <section className="keep mt-4">
+      <h2>In the margin</h2>
+      <ul>
+        {plan.findings.map((f) => (
+          <li key={f.rule} className="mt-1">
+            <b>{weightWords[f.weight]}.</b> {f.sentence}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Jobs({ title, jobs }: { title: string; jobs: Plan["jobs"] }) {
+  return (
+    <section className="mt-4">
+      <h2>{title}</h2>
+      <table className="tbl">
+        <thead>
+          <tr>
+            <th>from</th>
+            <th>at the latest</th>
+            <th>job</th>
+            <th>done</th>
+          </tr>
+        </thead>
+        <tbody>
+          {jobs.map((j) => (
+            <tr key={j.key}>
+              <td className="whitespace-nowrap">{day(j.from)}</td>
+              <td className="whitespace-nowrap">{day(j.by)}</td>
+              <td>
+                <b>{j.name}</b>
+                {j.detail && `: ${j.detail}`}
+                {j.caution && <span className="block text-sm">Caution: {j.caution}</span>}
+                {j.notNeeded && <span className="block text-sm">Not needed here: {j.notNeeded}</span>}
+              </td>
+              <td className="whitespace-nowrap">{j.done ? day(j.done) : j.notNeeded ? "–" : "☐"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   );
 }

@@ -1,5 +1,6 @@
 import { Switch } from "@headlessui/react";
 import { useState } from "react";
+import { glossary } from "./glossary";
 import { singleKeys } from "./keyboard";
 import { Panel } from "./Sheet";
 
@@ -19,7 +20,7 @@ const list: [string, string][] = [
 export function Keys({ close }: { close: () => void }) {
   const [on, setOn] = useState(singleKeys.on());
   return (
-    <Panel title="Keys" close={close}>
+    <Panel title="Keys and words" close={close}>
       <table className="tbl">
         <tbody>
           {list.map(([k, what]) => (
@@ -30,6 +31,14 @@ export function Keys({ close }: { close: () => void }) {
           ))}
         </tbody>
       </table>
+      <h2 className="mt-5">Words</h2>
+      <dl>
+        {Object.entries(glossary).map(([word, meaning]) => (
+          <div key={word} className="border-b border-line py-1">
+            <dt className="inline font-semibold">{word}</dt> <dd className="inline">{meaning}</dd>
+          </div>
+        ))}
+      </dl>
       <div className="mt-4 flex items-center gap-3">
         <Switch
           checked={on}

@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from "react";
 import { Failed } from "../api/client";
+import { sayField } from "./words";
 
 interface Notice {
   id: number;
@@ -19,8 +20,7 @@ export function say(text: string, bad = false) {
   if (!bad) setTimeout(() => drop(n.id), 5000);
 }
 export function sayError(e: unknown) {
-  if (e instanceof Failed && e.problem.field)
-    say(`${e.problem.field} = ${e.problem.value ?? ""}: ${e.problem.rule}. Accepted: ${e.problem.accepted}.`, true);
+  if (e instanceof Failed && e.problem.field) say(sayField(e.problem), true);
   else say(e instanceof Error ? e.message : String(e), true);
 }
 function drop(id: number) {

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { Failed } from "../api/client";
+import { sayField } from "./words";
 
 export function Busy({ what }: { what: string }) {
   return (
@@ -24,24 +25,10 @@ export function ErrorText({ error }: { error: unknown }) {
   return (
     <div role="alert" className="border-l-4 border-decide pl-3">
       <p className="font-semibold text-decide">{p?.title ?? "Something went wrong"}</p>
-      {p?.field ? (
-        <p>
-          {fieldWords(p.field)}
-          {p.value ? ` (${p.value})` : ""}: {p.rule}. Accepted: {p.accepted}.
-        </p>
-      ) : (
-        <p>{error instanceof Error ? error.message : String(error)}</p>
-      )}
+      {p?.field ? <p>{sayField(p)}</p> : <p>{error instanceof Error ? error.message : String(error)}</p>}
       {p?.remedy && <p className="text-faint">{p.remedy}</p>}
     </div>
   );
-}
-
-/** fieldWords turns planting.layout.plantSpacingM into "plant spacing". */
-function fieldWords(field: string) {
-  const last = field.split(".").at(-1) ?? field;
-  const words = last.replace(/(M|Deg|Ha|Kg)$/, "").replace(/([A-Z])/g, (c) => " " + c.toLowerCase());
-  return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
 export function Trouble({ error, retry }: { error: unknown; retry?: () => void }) {

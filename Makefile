@@ -3,7 +3,7 @@ GO      ?= go
 BUILD   := $(shell git rev-parse --short HEAD 2>/dev/null || echo source)
 SOURCES := $(shell git ls-files -co --exclude-standard 'web/src' 'web/public' 'web/index.html' 'web/*.ts' 'web/*.json' 2>/dev/null)
 
-.PHONY: demo build test lint generate check-generated bench screenshots chromium clean
+.PHONY: demo build test lint generate check-generated bench screenshots chromium compiler mutants clean
 
 demo: build ## run the program with the demonstration estate
 	./bin/slowroot demo --data demo-data
@@ -32,8 +32,17 @@ lint: build
 	cd web && npx tsc --noEmit -p tsconfig.json && npx eslint --max-warnings 0 src && npx prettier --check src
 
 # -count=1: the browser tests run the built program, whose pages Go's test cache knows nothing of.
-test: lint check-generated chromium ## everything
-	$(GO) test ./... -count=1 -timeout 14m
+# What the server and the store do at once is tested under the race detector; the core does one thing at a time.
+test: lint check-generated chromium compiler ## everything
+	$(GO) test ./core/... ./cmd/... ./demo/... ./web/... ./e2e/... -count=1 -timeout 14m
+	CGO_ENABLED=1 $(GO) test -race ./internal/... -count=1 -timeout 14m
+
+compiler: ## install Debian's C compiler where none is found
+	@sh scripts/compiler.sh
+
+# Changes the program of one package and says which changes its tests do not notice: make mutants PKG=core/geo
+mutants:
+	$(GO) run github.com/go-gremlins/gremlins/cmd/gremlins@v0.5.1 unleash --conditionals-boundary=false --timeout-coefficient 20 ./$(PKG)
 
 chromium: ## install Debian's Chromium where none is found
 	@sh scripts/chromium.sh

@@ -99,7 +99,7 @@ func TestMatrixOpensWhatLimits(t *testing.T) {
 	// one crop against every block
 	must(t, page.Press("Hazelnut"), page.Says("Where could hazelnut stand?"), page.Wait(`document.querySelectorAll("tbody tr").length === 8`), page.Says("Gate Field: Hazelnut: not here"))
 	// a crop is considered, and its preparation follows
-	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/fit"), page.Press("consider elderberry"), page.Says("elderberry considered"), page.Press("Prepare"), page.Says("work before planting"), page.Says("Sprouting where the soil is covered"))
+	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/fit"), page.Press("consider elderberry"), page.Says("elderberry, considered for"), page.Press("Prepare"), page.Says("work before planting"), page.Says("Sprouting where the soil is covered"))
 }
 
 // A liming material nobody has analysed stops the plan, until another is taken.

@@ -41,12 +41,14 @@ func TestFromNothingToDrains(t *testing.T) {
 		page.Type("Layer 3, sand, silt and clay", "10/25/65"), page.Wait(field("Layer 3, sand, silt and clay")+` === "10/25/65"`), page.Type("Layer 3, bottom", "150"), page.Wait(field("Layer 3, bottom")+` === "150"`), page.Type("Layer 3, structure", "massive"), page.Wait(field("Layer 3, structure")+` === "massive"`))
 	_, err = drive.Eval[bool](page, `(() => { const d = document.querySelectorAll("tbody details")[1]; d.open = true; [...d.querySelectorAll("label")].find((l) => l.textContent.includes("grey")).querySelector("input").click(); return true; })()`)
 	must(t, err, page.Wait(`/from 45\s+cm/.test(document.body.innerText)`), page.Says("clay"))
+	// a sketch counts for nothing until a person says that it is what was seen
+	must(t, page.Says("This is a sketch"), page.Press("Drains"), page.Says("Nobody has looked yet"), page.Press("Soil"), page.Press("This is what was seen"), page.Says("it counts now"), page.Wait(`!document.body.innerText.includes("This is a sketch")`))
 
 	// before a crop is meant, the middle class is taken and said
 	must(t, page.Press("Drains"), page.Says("an orchard crop of middling sensitivity"), page.Says("It needs drains or beds"))
 	must(t, page.Type("Where the water comes from", "rain"), page.Wait(field("Where the water comes from")+` === "rain"`), page.Type("Ditch water below the ground at the outlet", "1.5"), page.Wait(field("Ditch water below")+` === "1.5"`), page.Type("Or permeability as it is known", "0.9"), page.Wait(field("Or permeability")+` === "0.9"`))
 	must(t, page.Press("Fit"), page.Wait(`!document.body.innerText.includes("…")`), page.Press("Plants"), page.Wait(`!document.body.innerText.includes("…")`), page.Press("Plan hazelnut"), page.Says("Ground line"))
-	must(t, page.Press("Drains"), page.Says("How do the roots get air?"), page.Press("Take this way: Drain the field: gridiron"), page.Type("Why this way", "one fall, and a ditch at the corner"), page.Press("Take this way"), page.Says("gridiron is taken"), page.Press("Plan and levels"), page.Says("of the block lies within half a spacing"))
+	must(t, page.Press("Drains"), page.Says("How do the roots get air?"), page.Press("Decide for this: Drain the field: gridiron"), page.Type("Why this way", "one fall, and a ditch at the corner"), page.Press("Take this way"), page.Says("gridiron is taken"), page.Press("Plan and levels"), page.Says("of the block lies within half a spacing"))
 	must(t, page.Wait(`!document.body.innerText.includes("not to dig")`))
 	d := designOf(t, prog, id)
 	n := d.Drains.Network

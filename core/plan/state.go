@@ -13,9 +13,9 @@ func (c *computation) state() {
 	crop := strings.ToLower(c.p.CropName)
 	switch {
 	case c.p.Stage == Planted:
-		c.p.Words = fmt.Sprintf("%s, planted in %s", crop, month(c.planting.Planted))
+		c.p.Words = fmt.Sprintf("%s, planted %s", crop, month(c.planting.Planted))
 	case c.p.Stage == Adopted:
-		c.p.Words = fmt.Sprintf("%s, plan adopted, to be planted in %s", crop, month(c.planting.Date))
+		c.p.Words = fmt.Sprintf("%s, plan adopted, for %s", crop, month(c.planting.Date))
 	case c.p.Stage == Planned:
 		c.p.Words = fmt.Sprintf("%s, planned for %s", crop, month(c.planting.Date))
 	case c.sheet != nil:

@@ -120,6 +120,7 @@ func served() error {
 		return err
 	}
 	var worst []float64
+	var sent int64
 	for _, b := range o.Blocks {
 		var took []float64
 		for i := range 60 {
@@ -132,7 +133,8 @@ func served() error {
 			if err != nil {
 				return err
 			}
-			_, _ = io.Copy(io.Discard, res.Body)
+			n, _ := io.Copy(io.Discard, res.Body)
+			sent = max(sent, n)
 			res.Body.Close()
 			if res.StatusCode != 200 {
 				return fmt.Errorf("preview of %s answered %d", b.Name, res.StatusCode)
@@ -141,6 +143,10 @@ func served() error {
 		}
 		sort.Float64s(took)
 		worst = append(worst, took[len(took)*95/100])
+	}
+	report("largest preview sent", float64(sent)/1000, 600, "kB")
+	if err := forks(prog.URL, o.Blocks[5].ID); err != nil {
+		return err
 	}
 	if err := dragged(prog.URL, o.Blocks[5].ID); err != nil {
 		return err
@@ -156,6 +162,28 @@ func served() error {
 		return err
 	}
 	report("peak resident memory after visiting every view", float64(rss)/1e6, 120, "MB")
+	return nil
+}
+
+// forks measures every way of every fork of the block with pits, heights and drains.
+func forks(url, id string) error {
+	var took []float64
+	size := 0
+	for range 20 {
+		start := time.Now()
+		var list []json.RawMessage
+		if err := get(url+"/api/v1/blocks/"+id+"/forks", &list); err != nil {
+			return err
+		}
+		took = append(took, float64(time.Since(start).Microseconds())/1000)
+		size = 0
+		for _, f := range list {
+			size += len(f)
+		}
+	}
+	sort.Float64s(took)
+	report("forks of the block with pits, heights and drains, 95th of 20", took[len(took)*95/100], 1000, "ms")
+	report("forks of that block, sent", float64(size)/1000, 200, "kB")
 	return nil
 }
 

@@ -61,7 +61,7 @@ func (s *Station) CSV(from civil.Date) string {
 		if !s.South {
 			season = -season
 		}
-		mean := 13.7 + 5.1*season + 1.7*r.Normal()
+		mean := 15.7 + 7.0*season + 1.7*r.Normal()
 		half := 4.7 + 0.7*season + 0.8*math.Abs(r.Normal())
 		rain := 0.0
 		if r.Uniform() < 0.42-0.12*season {

@@ -75,8 +75,8 @@ func GPX(p *plan.Plan) ([]byte, error) {
 }
 
 // DXF holds every drain as a three-dimensional polyline at its invert and every pit as a point with its name,
-// a layer for each kind, on the UTM grid of its place in metres (AutoCAD R12, the ASCII form every drawing
-// program reads).
+// a layer for each kind, on the UTM grid of its place in metres, in the ASCII form of release 12 that every
+// drawing program reads.
 func DXF(p *plan.Plan) []byte {
 	pegs, lines := p.SettingOut()
 	grid := geo.UTMAt(p.Ground.Origin)

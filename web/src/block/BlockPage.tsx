@@ -61,11 +61,9 @@ export default function BlockPage() {
             <div className="flex flex-wrap items-baseline gap-x-3">
               <h1>{p.name}</h1>
               <span className="text-faint">{p.words}</span>
-              {p.stage !== "empty" && (
-                <Link className="no-print ml-auto text-faint hover:text-ink" to={`/blocks/${id}/print`}>
-                  Print the plan
-                </Link>
-              )}
+              <Link className="no-print ml-auto text-faint hover:text-ink" to={`/blocks/${id}/print`}>
+                Print the plan
+              </Link>
             </div>
             {draft.error !== undefined && <ErrorText error={draft.error} />}
             <Page {...props} />

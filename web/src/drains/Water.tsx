@@ -32,6 +32,7 @@ export function Water({ plan, doc, draft }: StepProps) {
   const putHole = (i: number, part: Partial<Hole>) =>
     void draft.commit((b) => ({ drains: { holes: (b.drains?.holes ?? []).map((x, j) => (j === i ? { ...x, ...part } : x)) } }));
   const c = d.criterion;
+  const seen = plan.soil.pits.filter((p) => !p.draft);
   return (
     <div>
       <p className="text-lg">
@@ -41,7 +42,7 @@ export function Water({ plan, doc, draft }: StepProps) {
           </>
         ) : (
           <>
-            {plan.soil.pits.length === 0
+            {seen.length === 0
               ? "Nobody has looked yet: no pit is described and no dip well is read. "
               : "No sign of standing water was found in the pits. "}
           </>
@@ -103,11 +104,11 @@ export function Water({ plan, doc, draft }: StepProps) {
         />
       </label>
 
-      {plan.soil.pits.some((p) => p.wetness.seen) && (
+      {seen.some((p) => p.wetness.seen) && (
         <>
           <h2 className="mt-5">What the pits show</h2>
           <ul className="max-w-prose">
-            {plan.soil.pits
+            {seen
               .filter((p) => p.wetness.seen)
               .map((p) => (
                 <li key={p.name} className="border-b border-line py-0.5">

@@ -27,7 +27,7 @@ export default function SettingsPage() {
         <h1>{e.name}</h1>
         <div className="mt-2 flex flex-wrap gap-3">
           <TextField
-            label="Name of the estate"
+            label="The estate's name"
             width="w-64"
             value={e.name}
             keep={(v) => v && put({ name: v }, "The name is kept")}

@@ -33,7 +33,7 @@ export default function PrintPage() {
       {p.stage === "empty" ? (
         <>
           <p className="mt-2">
-            {text(p.ground.areaM2, "area")}; {p.words}. {p.cannot}
+            {text(p.ground.areaM2, "area")}; {p.words}. {p.cropName && p.cannot}
           </p>
           <Margin plan={p} />
           {before.length > 0 && <Jobs title="On the ground, before planting" jobs={before} />}

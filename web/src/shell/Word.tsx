@@ -32,7 +32,7 @@ function Meaning({ id, children }: { id?: string; children: ReactNode }) {
     <span
       id={id}
       role="tooltip"
-      className="no-print pointer-events-none invisible absolute top-full left-0 z-30 mt-1 w-64 border border-ink bg-white px-2 py-1 text-left text-sm font-normal whitespace-normal text-ink group-focus-within:visible group-hover:visible"
+      className="no-print pointer-events-none absolute hidden top-full left-0 z-30 mt-1 w-64 border border-ink bg-white px-2 py-1 text-left text-sm font-normal whitespace-normal text-ink group-focus-within:block group-hover:block"
     >
       {children}
     </span>

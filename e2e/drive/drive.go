@@ -16,6 +16,7 @@ import (
 	"syscall"
 	"time"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
@@ -316,6 +317,11 @@ func (p *Page) Forgive(words string) {
 // Drag moves the pointer from one point to another with the button down.
 func (p *Page) Drag(x0, y0, x1, y1 float64) error {
 	return p.do("dragging", chromedp.DragAndDropXY(x0, y0, x1, y1, 12))
+}
+
+// MoveTo moves the pointer to a point.
+func (p *Page) MoveTo(x, y float64) error {
+	return p.do("moving the pointer", chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, x, y))
 }
 
 // ClickAt clicks a point.

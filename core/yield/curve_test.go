@@ -118,3 +118,76 @@ func TestChecksRefuse(t *testing.T) {
 		t.Error("density check")
 	}
 }
+
+// What a harvest lacks is named; each bound of a rotation refuses by itself.
+func TestHarvestChecksNameWhatIsWrong(t *testing.T) {
+	pick := func(shares ...float64) (out []Pick) {
+		for _, s := range shares {
+			out = append(out, Pick{Name: "sweep", Season: []string{"early-autumn"}, Share: s})
+		}
+		return out
+	}
+	rotation := func(first, every, years int, fractions ...float64) *Rotation {
+		return &Rotation{First: first, Every: every, FirstYears: years, Fractions: fractions}
+	}
+	for _, c := range []struct {
+		h    Harvest
+		want string
+	}{
+		{Harvest{Picks: pick(0.7, 0.3), Origin: "cp"}, ""},
+		{Harvest{Picks: pick(0.7, 0.2), Origin: "cp"}, "harvest shares sum to 0.9, not 1"},
+		{Harvest{Origin: "cp"}, "harvest shares sum to 0, not 1"},
+		{Harvest{Picks: []Pick{{Name: "sweep", Share: 1}}, Origin: "cp"}, "harvest sweep has no season"},
+		{Harvest{Picks: []Pick{{Name: "sweep", Season: []string{"a", "b", "c"}, Share: 1}}, Origin: "cp"}, "harvest sweep has no season"},
+		{Harvest{Picks: []Pick{{Name: "sweep", Season: []string{"a", "b"}, Share: 1}}, Origin: "cp"}, ""},
+		{Harvest{Picks: pick(1), Cycle: &Cycle{Factors: []float64{0.5, 1.5}}, Origin: "cp"}, ""},
+		{Harvest{Picks: pick(1), Cycle: &Cycle{Factors: []float64{0.5, 1}}, Origin: "cp"}, "cycle factors average to 0.7500, not 1"},
+		{Harvest{Picks: pick(1), Rotation: rotation(4, 3, 3, 1), Origin: "cp"}, ""},
+		{Harvest{Picks: pick(1), Rotation: rotation(3, 3, 3, 1), Origin: "cp"}, ""},
+		{Harvest{Picks: pick(1), Rotation: rotation(0, 3, 3, 1), Origin: "cp"}, "rotation {First:0 Every:3 FirstYears:3 Fractions:[1]} has no length or no fractions"},
+		{Harvest{Picks: pick(1), Rotation: rotation(4, 0, 3, 1), Origin: "cp"}, "rotation {First:4 Every:0 FirstYears:3 Fractions:[1]} has no length or no fractions"},
+		{Harvest{Picks: pick(1), Rotation: rotation(4, 3, 0, 1), Origin: "cp"}, "rotation {First:4 Every:3 FirstYears:0 Fractions:[1]} has no length or no fractions"},
+		{Harvest{Picks: pick(1), Rotation: rotation(4, 3, 5, 1), Origin: "cp"}, "rotation {First:4 Every:3 FirstYears:5 Fractions:[1]} has no length or no fractions"},
+		{Harvest{Picks: pick(1), Rotation: rotation(4, 3, 3), Origin: "cp"}, "rotation {First:4 Every:3 FirstYears:3 Fractions:[]} has no length or no fractions"},
+		{Harvest{Picks: pick(1)}, "harvest has no origin"},
+	} {
+		err := c.h.Check()
+		if got := map[bool]string{true: ""}[err == nil]; err != nil && err.Error() != c.want || err == nil && c.want != got {
+			t.Errorf("%+v: %v, want %q", c.h, err, c.want)
+		}
+	}
+}
+
+// Low, base and high keep their places, gaps and cycles multiply, and a rotation takes its years: 10 t/ha·yr, a first
+// harvest of two years at age 5, then every three; half the stand lost to the yield.
+func TestRangesStandsAndFirstYears(t *testing.T) {
+	c := Curve{Full: Range{8000, 10000, 13000}, ReferencePerHa: 1000, Crowding: 0.5, Fractions: [][2]float64{{1, 0}, {3, 1}}}
+	h := Harvest{Rotation: &Rotation{First: 5, Every: 3, FirstYears: 2, Fractions: []float64{0.5, 1}}}
+	s := Stand{FirstYearLoss: 0.5, GapFree: 0.1, GapEffect: 1}
+	years := Series(c, h, s, Block{PlantsPerHa: func(int) float64 { return 1000 }, Life: 12})
+	for age, want := range map[int]Range{4: {}, 5: {4000, 5000, 6500}, 6: {}, 8: {12000, 15000, 19500}, 11: {12000, 15000, 19500}, 12: {}} {
+		got := years[age-1].KgPerHa
+		if math.Abs(got.Low-want.Low)+math.Abs(got.Base-want.Base)+math.Abs(got.High-want.High) > 1e-6 {
+			t.Errorf("age %d: %+v, want %+v", age, got, want)
+		}
+	}
+	for age, want := range map[int]int{4: 0, 5: 2, 7: 0, 8: 3} {
+		if years[age-1].Growth != want {
+			t.Errorf("age %d takes %d years of growth, want %d", age, years[age-1].Growth, want)
+		}
+	}
+	// by age, with a cycle from year 4 on: density 500 of 1 000 with crowding 0.5 · fraction
+	h = Harvest{Cycle: &Cycle{From: 4, Factors: []float64{0.8, 1.2}}}
+	years = Series(c, h, Stand{}, Block{PlantsPerHa: func(int) float64 { return 500 }, Life: 6})
+	for age, want := range map[int]float64{1: 0, 2: 5000 * 0.5 / (0.75 + 0.25*0.5), 3: 10000 * 0.5 / (0.5 + 0.5*0.5), 4: 0.8 * 10000 * 0.5 / 0.75, 5: 1.2 * 10000 * 0.5 / 0.75, 6: 0.8 * 10000 * 0.5 / 0.75} {
+		if got := years[age-1].KgPerHa.Base; math.Abs(got-want) > 1e-6 {
+			t.Errorf("age %d: %.3f kg/ha, want %.3f", age, got, want)
+		}
+	}
+	if got := (Range{1, 2, 4}).Plus(Range{10, 20, 40}); got != (Range{11, 22, 44}) {
+		t.Errorf("sum %+v", got)
+	}
+	if got := (Range{1, 2, 4}).Times(3); got != (Range{3, 6, 12}) {
+		t.Errorf("three times %+v", got)
+	}
+}

@@ -224,3 +224,90 @@ func BenchmarkPlace100000(b *testing.B) {
 		}
 	}
 }
+
+// Twin rows by hand: on 40 × 20 m, pairs 5 m apart and 1 m between the two rows of a pair, north to south rows from a
+// corner; the pairs stand about x = 0, 5 … 40, so that one row of the first and of the last lies outside.
+func TestTwinRowsByHand(t *testing.T) {
+	rect := [][]geo.XY{{{X: 0, Y: 0}, {X: 40, Y: 0}, {X: 40, Y: 20}, {X: 0, Y: 20}}}
+	s := Spec{Pattern: Twin, RowSpacingM: 5, PlantSpacingM: 2.5, TwinGapM: 1}
+	got, err := Place(rect, s)
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := []float64{0.5, 4.5, 5.5, 9.5, 10.5, 14.5, 15.5, 19.5, 20.5, 24.5, 25.5, 29.5, 30.5, 34.5, 35.5, 39.5}
+	if got.Rows != len(want) || got.Stations != 9*len(want) || math.Abs(got.RowMetres-20*float64(len(want))) > 1e-9 {
+		t.Fatalf("%d rows, %d stations, %.2f m", got.Rows, got.Stations, got.RowMetres)
+	}
+	for i, p := range got.Pieces {
+		if math.Abs(p.FirstX-want[i]) > 1e-9 || math.Abs(p.FirstY) > 1e-9 || p.Row != i+1 || p.Station1 != 1 || math.Abs(p.StepY-2.5)+math.Abs(p.StepX) > 1e-9 {
+			t.Errorf("row %d: %+v", i+1, p)
+		}
+	}
+	// moved across by 2 m the first pair is whole, and the last as well
+	s.OffsetM = 2
+	if got, err = Place(rect, s); err != nil || got.Rows != 16 || math.Abs(got.Pieces[0].FirstX-1.5) > 1e-9 || math.Abs(got.Pieces[15].FirstX-37.5) > 1e-9 {
+		t.Errorf("%d rows from %.2f: %v", got.Rows, got.Pieces[0].FirstX, err)
+	}
+}
+
+// A triangle's lattice from a corner in the middle of the ground: every other row is shifted by half a spacing, below the
+// corner as above it, and stations stand P apart everywhere.
+func TestTriangleOnBothSidesOfItsCorner(t *testing.T) {
+	s := Spec{Pattern: Triangle, PlantSpacingM: 4, BearingDeg: 90}.Normal()
+	ground := [][]geo.XY{{{X: -11, Y: -10}, {X: 13, Y: -10}, {X: 13, Y: 12}, {X: -11, Y: 12}}}
+	got, err := place(ground, s, true, geo.XY{X: 1, Y: 1})
+	if err != nil {
+		t.Fatal(err)
+	}
+	rows := map[int]float64{}
+	for _, p := range got.Pieces {
+		j := int(math.Round((p.FirstY - 1) / s.RowSpacingM))
+		rows[j] = math.Mod(math.Mod(p.FirstX-1, 4)+4, 4)
+		if p.FirstX < -11-1e-9 || p.FirstX >= -11+4 || p.FirstX+4*float64(p.Stations-1) > 13+1e-9 || p.FirstX+4*float64(p.Stations) <= 13 {
+			t.Errorf("row %d holds %d from %.2f", j, p.Stations, p.FirstX)
+		}
+	}
+	for j, shift := range rows {
+		if want := 2 * float64((j%2+2)%2); math.Min(math.Abs(shift-want), 4-math.Abs(shift-want)) > 1e-6 {
+			t.Errorf("row %d is shifted by %.3f m, want %.0f", j, shift, want)
+		}
+	}
+	if len(rows) != 7 {
+		t.Errorf("%d rows", len(rows))
+	}
+	if f, n := stationsOn(span{0.5, 1.5}, 4, true, 0, 0, Square); n != 0 {
+		t.Errorf("%d stations from %.2f between two of the lattice", n, f)
+	}
+}
+
+// Who stands where, written out: temporary trees take every second station, pollinizers are counted among the others.
+func TestRolesWrittenOut(t *testing.T) {
+	for _, c := range []struct {
+		s            Spec
+		row, station int
+		want         string
+	}{
+		{Spec{}, 1, 1, ""},
+		{Spec{Temporary: true}, 1, 1, "mtmtmtmt"},
+		{Spec{Temporary: true}, 1, 2, "tmtmtmtm"},
+		{Spec{Pollinizer: Pollinizer{EveryRow: 1, EveryPlant: 3}}, 1, 1, "mpmmpmmp"},
+		{Spec{Pollinizer: Pollinizer{EveryRow: 1, EveryPlant: 3}}, 1, 3, "mmpmmpmm"},
+		{Spec{Pollinizer: Pollinizer{EveryRow: 3, EveryPlant: 2}}, 1, 1, "mmmmmmmm"},
+		{Spec{Pollinizer: Pollinizer{EveryRow: 3, EveryPlant: 2}}, 2, 1, "mpmpmpmp"},
+		{Spec{Pollinizer: Pollinizer{EveryRow: 3, EveryPlant: 2}}, 5, 1, "mpmpmpmp"},
+		{Spec{Temporary: true, Pollinizer: Pollinizer{EveryRow: 1, EveryPlant: 2}}, 1, 1, "mtptmtpt"},
+	} {
+		if got := roles(c.s, c.row, c.station, 8); got != c.want && !(c.want == "" && got == "") {
+			t.Errorf("%+v, row %d from station %d: %s, want %s", c.s, c.row, c.station, got, c.want)
+		}
+	}
+}
+
+// A bearing is a line: turned by half a circle, or by many, it is the same.
+func TestBearingsAreLines(t *testing.T) {
+	for deg, want := range map[float64]float64{0: 0, 180: 0, 190: 10, -10: 170, 370: 10, -350: 10, 179: 179} {
+		if got := (Spec{BearingDeg: deg}).Normal().BearingDeg; math.Abs(got-want) > 1e-9 {
+			t.Errorf("%g° is laid at %g°, want %g°", deg, got, want)
+		}
+	}
+}

@@ -53,7 +53,7 @@ func (d *DrainChoice) valid() error {
 		lo, hi float64
 		unit   string
 	}{{"wetPct", d.WetPct, 1, 100, "%"}, {"kMDay", d.KMDay, 0.001, 50, "m/day"}, {"dischargeMm", d.DischargeMM, 0.5, 50, "mm/day"}, {"irrigationMm", d.IrrigationMM, 1, 500, "mm"}, {"irrigationDays", d.IrrigationDays, 1, 365, "days"},
-		{"depthM", d.DepthM, 0.3, 3, "m"}, {"spacingM", d.SpacingM, 2, 200, "m"}, {"angleDeg", d.AngleDeg, 20, 90, "°"}, {"reachM", d.ReachM, 0.5, 5, "m"}} {
+		{"waterM", d.WaterM, 0.2, 2, "m"}, {"depthM", d.DepthM, 0.3, 3, "m"}, {"spacingM", d.SpacingM, 2, 200, "m"}, {"angleDeg", d.AngleDeg, 20, 90, "°"}, {"reachM", d.ReachM, 0.5, 5, "m"}} {
 		if x.v != 0 && !(x.v >= x.lo && x.v <= x.hi) {
 			return finding.Bad("drains."+x.name, x.v, "cannot be", fmt.Sprintf("%g to %g %s, or 0 for what is computed", x.lo, x.hi, x.unit))
 		}

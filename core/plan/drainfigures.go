@@ -50,7 +50,7 @@ func (c *computation) drainFigures(d *DrainPlan) {
 		}
 		c.tell(working.Rule, "drain.spacing", "Spacing used", "the computed spacing, "+used, fmt.Sprintf("%.2f m computed", d.Spacings[1]), d.SpacingM, units.Spacing, "")
 		c.tell(working.Search, "drain.spacing", "Spacing computed", formula, fmt.Sprintf("Kb %.3f, Ka %.3f m/day; h %.2f m; q %.4f m/day; d %.3f m", d.Soil.Below, d.Soil.Above, d.HeadM, d.DischargeM/1000, d.Equivalent), d.Spacings[1], units.Spacing, source,
-			c.num("water table asked for", d.Criterion.SteadyM, units.Spacing, working.Sheet, fmt.Sprintf("wet-soil class %d", d.Criterion.Class), ""), c.num("drain depth", d.DepthM, units.Spacing, working.Computed, "", "drain.depth"), c.num("from drain level to what stops water", d.Soil.ThickM, units.Spacing, working.Measured, d.Soil.Pit, ""))
+			c.num("water table asked for", d.Criterion.SteadyM, units.Spacing, d.Criterion.origin(), fmt.Sprintf("wet-soil class %d", d.Criterion.Class), ""), c.num("drain depth", d.DepthM, units.Spacing, working.Computed, "", "drain.depth"), c.num("from drain level to what stops water", d.Soil.ThickM, units.Spacing, working.Measured, d.Soil.Pit, ""))
 		c.tell(working.Search, "drain.spacing", "With the lowest and the highest permeability", "the same", fmt.Sprintf("K × %.2f gives %.1f m, K × %.1f gives %.1f m", d.Soil.Low, d.Spacings[0], d.Soil.High, d.Spacings[2]), d.Spacings[0], units.Spacing, "method DRN-3; "+d.Soil.From)
 	}
 	if c.tr.On("drain.hours") {

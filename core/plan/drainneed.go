@@ -8,6 +8,7 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/units"
+	"slowroot/core/working"
 )
 
 // DrainCriterion is what the crop asks of the water table.
@@ -17,6 +18,18 @@ type DrainCriterion struct {
 	BackM   float64 `json:"backM"` // to be reached within Hours after a wet spell
 	Hours   float64 `json:"hours"`
 	Assumed bool    `json:"assumed"` // no crop is meant: the middle class
+	Said    bool    `json:"said"`    // a person said how deep the water is to be kept
+}
+
+// origin is where the depth asked for comes from.
+func (k DrainCriterion) origin() working.Origin {
+	switch {
+	case k.Said:
+		return working.Chosen
+	case k.Assumed:
+		return working.Assumed
+	}
+	return working.Sheet
 }
 
 // WellView is a dip well and what it says.
@@ -43,6 +56,9 @@ func (c *computation) drainNeed(d *DrainPlan, choice DrainChoice) {
 		k.Class, k.Assumed = c.sheet.Soil.WetClass, false
 	}
 	k.SteadyM, k.BackM, k.Hours = drainage.Criterion(k.Class)
+	if choice.WaterM > 0 { // the way back after a wet spell keeps its proportion
+		k.BackM, k.SteadyM, k.Said = k.BackM*choice.WaterM/k.SteadyM, choice.WaterM, true
+	}
 	d.Criterion = k
 	well := math.Inf(1)
 	for _, w := range choice.Wells {

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math"
+	"slowroot/core/working"
 	"strings"
 	"testing"
 
@@ -206,5 +207,30 @@ func TestPitTheDrainsAreDesignedFor(t *testing.T) {
 	}
 	if n = notes(compute(t, in), "drain.pits-differ"); n != nil {
 		t.Errorf("pits that agree: %s", n.Sentence)
+	}
+}
+
+// How deep the water table is to be kept can be said: the need, the head and the spacing follow, and the working names
+// who asked.
+func TestWantedWaterTable(t *testing.T) {
+	in := wet(t, "hazelnut", 150, 0.02, tilted)
+	usual := compute(t, in).Drains
+	in.Block.Drains.WaterM = usual.Criterion.SteadyM - 0.2
+	d := compute(t, in).Drains
+	if k := d.Criterion; !k.Said || k.SteadyM != usual.Criterion.SteadyM-0.2 || math.Abs(k.BackM/k.SteadyM-usual.Criterion.BackM/usual.Criterion.SteadyM) > 1e-12 || k.origin() != working.Chosen || usual.Criterion.origin() != working.Sheet {
+		t.Errorf("%+v", k)
+	}
+	if d.DepthM == usual.DepthM && d.SpacingM <= usual.SpacingM {
+		t.Errorf("a shallower water table: %.2f m apart at %.2f m, as deep a one %.2f m at %.2f m", d.SpacingM, d.DepthM, usual.SpacingM, usual.DepthM)
+	}
+	in.Block.Drains.WaterM = 0.2
+	if d := compute(t, in).Drains; d.WetM > 0.2 && d.Needed {
+		t.Errorf("water at %.2f m is too high for 0.20 m", d.WetM)
+	}
+	for _, bad := range []float64{0.1, 2.1, -1} {
+		in.Block.Drains.WaterM = bad
+		if _, err := Compute(in, nil); err == nil {
+			t.Errorf("a water table to be kept at %g m", bad)
+		}
 	}
 }

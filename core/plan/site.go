@@ -117,7 +117,8 @@ type DrainChoice struct {
 	DischargeMM    float64      `json:"dischargeMm,omitempty"` // mm/day, set by hand
 	IrrigationMM   float64      `json:"irrigationMm,omitempty"`
 	IrrigationDays float64      `json:"irrigationDays,omitempty"`
-	Pit            string       `json:"pit,omitempty"` // whose soil the drains are designed for; "" the one that stops water soonest
+	Pit            string       `json:"pit,omitempty"`    // whose soil the drains are designed for; "" the one that stops water soonest
+	WaterM         float64      `json:"waterM,omitempty"` // how deep the water table is to be kept; 0 as the crop asks
 	DepthM         float64      `json:"depthM,omitempty"`
 	SpacingM       float64      `json:"spacingM,omitempty"`
 	AngleDeg       float64      `json:"angleDeg,omitempty"` // of a herringbone; 0 is 60

@@ -1478,6 +1478,7 @@ export interface components {
             irrigationMm?: number;
             irrigationDays?: number;
             pit?: string;
+            waterM?: number;
             depthM?: number;
             spacingM?: number;
             angleDeg?: number;
@@ -1572,6 +1573,7 @@ export interface components {
             backM: number;
             hours: number;
             assumed: boolean;
+            said: boolean;
         };
         WellView: {
             name: string;

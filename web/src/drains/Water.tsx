@@ -51,8 +51,9 @@ export function Water({ plan, doc, draft }: StepProps) {
           plan.cropName && !c.assumed ? plan.cropName.toLowerCase() : "an orchard crop of middling sensitivity",
           !d.wetFrom,
         )}{" "}
-        asks for <b>{text(c.steadyM, "spacing")}</b>, and for {text(c.backM, "spacing")} within {number(c.hours, "hours")} h of a
-        wet spell.
+        {c.said ? "is to have, as it was said," : "asks for"} <b>{text(c.steadyM, "spacing")}</b>
+        {c.said ? ", and " : ", and for "}
+        {text(c.backM, "spacing")} within {number(c.hours, "hours")} h of a wet spell.
         {d.needed ? " It needs drains or beds." : d.wetFrom ? " That is kept without drains." : ""}
       </p>
       <div className="mt-3 flex flex-wrap items-end gap-3">
@@ -67,6 +68,12 @@ export function Water({ plan, doc, draft }: StepProps) {
           quantity="percent"
           value={w.wetPct || undefined}
           keep={(v) => keep({ wetPct: v ?? null })}
+        />
+        <NumberField
+          label="Keep the water table below"
+          quantity="spacing"
+          value={w.waterM || c.steadyM}
+          keep={(v) => keep({ waterM: v ?? null })}
         />
         <NumberField
           label="Ditch water below the ground at the outlet"

@@ -42,7 +42,7 @@ export function StackedLines({
   const first = Math.max(Math.min(...seasons, Math.floor(now) - 3), Math.floor(now) - 18);
   const last = Math.min(Math.max(...seasons, Math.floor(now) + 10), Math.floor(now) + 30);
   const narrow = width < 560;
-  const left = narrow ? 8 : 250;
+  const left = narrow ? 8 : 270;
   const x = scaleLinear([first, last + 1], [left, width - 8]);
   const rowHeight = narrow ? lineHeight + 34 : lineHeight;
   const height = 26 + blocks.length * rowHeight + 14;
@@ -99,7 +99,7 @@ export function StackedLines({
           onMouseLeave={() => light("")}
           onFocus={() => light(b.id)}
           onBlur={() => light("")}
-          className={`absolute left-0 flex gap-2 ${narrow ? "right-0" : "w-61"} leading-tight hover:underline`}
+          className={`absolute left-0 flex gap-2 ${narrow ? "right-0" : "w-66"} leading-tight hover:underline`}
           style={{ top: 26 + i * rowHeight + (narrow ? 2 : 16) }}
         >
           <span

@@ -24,7 +24,7 @@ export function MarkJob({
   if (done)
     return (
       <>
-        {day(done)}{" "}
+        <span className="whitespace-nowrap">{day(done)}</span>{" "}
         <button className="text-faint underline" onClick={() => mark({ done: null })} aria-label={`${name}: not done`}>
           not done
         </button>
@@ -58,7 +58,7 @@ export function MarkJob({
         not needed
       </button>
       {asking && (
-        <Panel title={`${name} is not needed here`} close={() => setAsking(false)}>
+        <Panel title={`Not needed here: ${name}`} close={() => setAsking(false)}>
           <form
             onSubmit={(e) => {
               e.preventDefault();

@@ -3,6 +3,7 @@ package soil
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"slowroot/core/civil"
@@ -125,7 +126,8 @@ func (f Field) UnitNames() []string {
 	for u := range f.Units {
 		known = append(known, u)
 	}
-	return sorted(known)
+	slices.Sort(known)
+	return known
 }
 
 // Get is the value in the field's own unit.
@@ -150,15 +152,6 @@ func (f Field) factor(unit string) (float64, bool) {
 		}
 	}
 	return 0, false
-}
-
-func sorted(s []string) []string {
-	for i := range s {
-		for j := i; j > 0 && s[j] < s[j-1]; j-- {
-			s[j], s[j-1] = s[j-1], s[j]
-		}
-	}
-	return s
 }
 
 // PHMethods and BufferMethods are those known.

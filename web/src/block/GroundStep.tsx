@@ -1,3 +1,4 @@
+import { useReading } from "../shell/reading";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { changed, useLand, useLists, person, write, type Schema } from "../api/client";
@@ -245,6 +246,7 @@ function Uses({ plan, doc, draft }: StepProps) {
 }
 
 function Name({ doc, draft }: StepProps) {
+  const { text } = useReading();
   const b = doc.block;
   const go = useNavigate();
   const [name, setName] = useState(b.name);
@@ -253,7 +255,7 @@ function Name({ doc, draft }: StepProps) {
     <div>
       <p className="text-sm text-faint">
         {b.surveyed}
-        {b.accuracyM > 0 && `, points to ± ${b.accuracyM} m`}
+        {b.accuracyM > 0 && `, points to ± ${text(b.accuracyM, "spacing")}`}
       </p>
       <Link className="act mt-2 inline-block" to={`/blocks/${doc.id}/draw`}>
         Edit the boundary

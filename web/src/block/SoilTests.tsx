@@ -15,10 +15,17 @@ type Field = Schema["TestField"];
 
 const value = (t: Test, f: string) => (t as unknown as Record<string, number | undefined>)[f];
 
+/** useSpan says the depths a sample was taken between. */
+function useSpan() {
+  const { text, number } = useReading();
+  return (s: { fromCm: number; toCm: number }) => `${number(s.fromCm, "depth")}–${text(s.toCm, "depth")}`;
+}
+
 /** Soil tests: what the laboratory found, what follows, and how new ones come in. */
 export function SoilTests({ plan, doc, draft }: StepProps) {
   const lists = useLists();
   const { number } = useReading();
+  const span = useSpan();
   const [file, setFile] = useState<{ name: string; text: string }>();
   const [error, setError] = useState<unknown>();
   const [open, setOpen] = useState<number>();
@@ -115,7 +122,7 @@ export function SoilTests({ plan, doc, draft }: StepProps) {
         </Wide>
       )}
       {open !== undefined && tests[open] && (
-        <Panel title={`Soil test, ${tests[open].fromCm}–${tests[open].toCm} cm`} close={() => setOpen(undefined)}>
+        <Panel title={`Soil test, ${span(tests[open])}`} close={() => setOpen(undefined)}>
           <div className="grid grid-cols-2 gap-2">
             <DayField label="Sampled on" value={tests[open].on} keep={(x) => x && put(open, { on: x })} />
             <TextField label="Laboratory" value={tests[open].lab} keep={(x) => put(open, { lab: x })} />
@@ -162,6 +169,7 @@ export function SoilTests({ plan, doc, draft }: StepProps) {
 
 /** A laboratory's file: how its columns are taken, to be corrected, and then the tests it gives. */
 function LabFile({ file, doc, close }: { file: { name: string; text: string }; doc: StepProps["doc"]; close: () => void }) {
+  const span = useSpan();
   const lists = useLists();
   const estate = useEstate();
   const known = Object.keys(estate.data?.estate.labs ?? {});
@@ -281,7 +289,7 @@ function LabFile({ file, doc, close }: { file: { name: string; text: string }; d
           {report.tests.map((t, i) => (
             <p key={i} className="mt-2 text-sm">
               <b>
-                {t.sample || `Sample ${i + 1}`}, {t.fromCm}–{t.toCm} cm, {day(t.on)}
+                {t.sample || `Sample ${i + 1}`}, {span(t)}, {day(t.on)}
               </b>
               {(report.shown[i] as string[]).length > 0 && (
                 <span className="text-faint">: {(report.shown[i] as string[]).join("; ")}</span>
@@ -316,6 +324,7 @@ function LabFile({ file, doc, close }: { file: { name: string; text: string }; d
 
 /** Samples sent to the laboratory, and their reports. */
 function Samples({ plan, doc }: { plan: StepProps["plan"]; doc: StepProps["doc"] }) {
+  const span = useSpan();
   const estate = useEstate();
   const lists = useLists();
   const [asking, setAsking] = useState(false);
@@ -331,7 +340,7 @@ function Samples({ plan, doc }: { plan: StepProps["plan"]; doc: StepProps["doc"]
       </button>
       {waiting.map((s) => (
         <button key={s.id} className="act" onClick={() => done(write.report(doc, s.id), "The report is read")}>
-          Fetch the report of {s.fromCm}–{s.toCm} cm, sent {day(s.on)}
+          Fetch the report of {span(s)}, sent {day(s.on)}
         </button>
       ))}
       {asking && (

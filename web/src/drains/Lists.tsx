@@ -13,8 +13,8 @@ export function Unreached({ network: n }: { network: Network }) {
       <ul className="text-sm">
         {n.missed.slice(0, 8).map((m, i) => (
           <li key={i}>
-            {text(m.areaM2, "area")} ({number(m.areaM2, "count")} m²) around {number(m.x, "distance")} east,{" "}
-            {text(m.y, "distance")} north of the middle of the block
+            {text(m.areaM2, "area")} around {number(m.x, "distance")} east, {text(m.y, "distance")} north of the middle of the
+            block
           </li>
         ))}
         {n.missed.length > 8 && (

@@ -189,7 +189,9 @@ export default function HeightsPage() {
                 {seen.crsName}: {text(seen.count, "count")}{" "}
                 {seen.kind === "grid" ? `cells of ${text(seen.cellM, "spacing")}` : "spot heights"}, from{" "}
                 {text(seen.lowest, "height")} to {text(seen.highest, "height")}.{" "}
-                {seen.farKm > 0 ? `They lie ${seen.farKm.toFixed(1)} km from the estate.` : "They are drawn on the map."}
+                {seen.farKm > 0
+                  ? `They lie ${text(seen.farKm * 1000, "distance")} from the estate.`
+                  : "They are drawn on the map."}
                 {seen.doubt && <b className="block text-decide">{seen.doubt}</b>}
               </p>
             )}

@@ -98,8 +98,8 @@ export function CopiesSection() {
           {busy && <Busy what={busy} />}
           {error !== undefined && <ErrorText error={error} />}
           <p className="mt-2 text-sm text-faint">
-            Made by themselves before the day's first change: seven days, four weeks and twelve months are kept in{" "}
-            {copies.data.folder}.
+            While the program runs it makes one a day by itself; those of seven days, four weeks and twelve months are kept in the
+            folder copies of {copies.data.folder}.
           </p>
           <ul>
             {copies.data.copies.map((c) => (

@@ -6,9 +6,11 @@ import (
 	"encoding/json"
 	"errors"
 	"io/fs"
+	"os"
 	"path/filepath"
 	"reflect"
 	"strings"
+	"sync"
 	"testing"
 
 	"slowroot/core/civil"
@@ -25,11 +27,16 @@ var ctx = context.Background()
 
 func service(t testing.TB) (*Service, Demonstration) {
 	t.Helper()
+	return serviceOn(t, t.TempDir())
+}
+
+func serviceOn(t testing.TB, dir string) (*Service, Demonstration) {
+	t.Helper()
 	d, err := ReadDemonstration(demo.Files)
 	if err != nil {
 		t.Fatal(err)
 	}
-	st, err := store.Open(ctx, t.TempDir(), store.Options{})
+	st, err := store.Open(ctx, dir, store.Options{})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -41,12 +48,47 @@ func service(t testing.TB) (*Service, Demonstration) {
 	return New(st, lib, func() civil.Date { return d.Today }), d
 }
 
+// loaded is the demonstration as it is kept, made once.
+var loaded = sync.OnceValues(func() ([]byte, error) {
+	dir, err := os.MkdirTemp("", "demonstration")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(dir)
+	d, err := ReadDemonstration(demo.Files)
+	if err != nil {
+		return nil, err
+	}
+	lib, err := practice.BuiltIn()
+	if err != nil {
+		return nil, err
+	}
+	st, err := store.Open(ctx, filepath.Join(dir, "made"), store.Options{})
+	if err != nil {
+		return nil, err
+	}
+	defer st.Close()
+	if _, err := New(st, lib, func() civil.Date { return d.Today }).LoadDemonstration(ctx, d); err != nil {
+		return nil, err
+	}
+	copied := filepath.Join(dir, "copy.db")
+	if _, err := st.Backup(ctx, copied); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(copied)
+})
+
 func demoEstate(t testing.TB) (*Service, map[string]BlockDoc) {
 	t.Helper()
-	s, d := service(t)
-	if _, err := s.LoadDemonstration(ctx, d); err != nil {
+	db, err := loaded()
+	if err != nil {
 		t.Fatal(err)
 	}
+	dir := t.TempDir()
+	if err := os.WriteFile(filepath.Join(dir, "slowroot.db"), db, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	s, _ := serviceOn(t, dir)
 	docs, err := s.Blocks(ctx)
 	if err != nil {
 		t.Fatal(err)

@@ -37,8 +37,11 @@ func TestNoPatchBreaksTheServer(t *testing.T) {
 		if b.Name != "Orchard Foot" && b.Name != "Gate Field" {
 			continue
 		}
-		for _, f := range fields {
-			for _, v := range values {
+		for i, f := range fields {
+			for k, v := range values {
+				if (i+k)%2 == 0 != (b.Name == "Gate Field") { // each value goes to one of the two
+					continue
+				}
 				parts := strings.Split(f, ".")
 				body := v
 				for i := len(parts) - 1; i >= 0; i-- {
@@ -60,7 +63,7 @@ func TestNoPatchBreaksTheServer(t *testing.T) {
 			}
 		}
 	}
-	if taken < 100 || refused < 300 {
+	if taken < 50 || refused < 150 {
 		t.Errorf("%d taken and %d refused: the values are not hostile enough", taken, refused)
 	}
 	// the estate's own fields

@@ -12,6 +12,7 @@ import (
 // Every figure on every step of every block reads on the screen as the core writes it, in both systems of units: the
 // front end's formatter follows the one table and no rule of its own.
 func TestFiguresReadAsTheCoreWritesThem(t *testing.T) {
+	t.Parallel()
 	prog := run(t, "demo", "--data", t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)

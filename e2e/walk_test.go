@@ -11,6 +11,7 @@ import (
 
 // Every calculator of the bench, opened from the list, computes what it opens with and shows how; every sheet opens.
 func TestEveryCalculatorAndSheet(t *testing.T) {
+	t.Parallel()
 	prog := run(t, "demo", "--data", t.TempDir())
 	var calcs []struct{ Name, Title string }
 	ask(t, "GET", prog.URL+"/api/v1/calculators", "", nil, &calcs)

@@ -234,3 +234,14 @@ export const write = {
     return r.outputs.sidesM as number[];
   },
 };
+
+/** patchEstate makes one change of the estate on what the change before it left, and reads everything again. */
+export const patchEstate = (make: (e: Schema["Estate"]) => Patch) =>
+  inTurn(async () => {
+    try {
+      const now = queryClient.getQueryData<Schema["EstateDoc"]>(["estate"]) ?? (await take(api.GET("/estate")));
+      queryClient.setQueryData(["estate"], await write.estate(now.revision, make(now.estate)));
+    } finally {
+      await changed();
+    }
+  });

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, changed, take, useEstate, useHistory, write, type Patch } from "../api/client";
+import { api, patchEstate, take, useEstate, useHistory, type Patch, type Schema } from "../api/client";
 import { TextField } from "../shell/Fields";
 import { PlaceField } from "../shell/PlaceField";
 import { say, sayError } from "../shell/Notices";
@@ -15,12 +15,9 @@ export default function SettingsPage() {
   const [role, setRole] = useState("");
   if (estate.isPending) return <Busy what="Opening the estate" />;
   if (estate.error) return <Trouble error={estate.error} />;
-  const { estate: e, revision } = estate.data;
-  const put = (patch: Patch, done: string) =>
-    void write
-      .estate(revision, patch)
-      .then(() => say(done), sayError)
-      .finally(() => void changed());
+  const { estate: e } = estate.data;
+  const put = (patch: Patch | ((e: Schema["Estate"]) => Patch), done: string) =>
+    void patchEstate(typeof patch === "function" ? patch : () => patch).then(() => say(done), sayError);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-8 px-5 py-4 lg:grid-cols-2">
       <section>
@@ -65,7 +62,10 @@ export default function SettingsPage() {
               <button
                 className="text-sm text-faint underline"
                 onClick={() =>
-                  put({ people: e.people.filter((x) => x !== p) }, `${p.name} is taken out; what they decided keeps their name`)
+                  put(
+                    (now) => ({ people: now.people.filter((x) => x.name !== p.name || x.role !== p.role) }),
+                    `${p.name} is taken out; what they decided keeps their name`,
+                  )
                 }
               >
                 take out<span className="sr-only"> {p.name}</span>
@@ -77,7 +77,7 @@ export default function SettingsPage() {
           className="mt-2 flex flex-wrap items-end gap-2"
           onSubmit={(ev) => {
             ev.preventDefault();
-            put({ people: [...e.people, { name: name.trim(), role: role.trim() }] }, `${name} is added`);
+            put((now) => ({ people: [...now.people, { name: name.trim(), role: role.trim() }] }), `${name} is added`);
             setName("");
             setRole("");
           }}
@@ -153,9 +153,10 @@ export default function SettingsPage() {
                       defaultValue={s[k]}
                       key={s[k]}
                       onBlur={(ev) => {
-                        if (ev.target.value !== s[k])
+                        const value = ev.target.value;
+                        if (value !== s[k])
                           put(
-                            { seasons: e.seasons.map((w, j) => (j === i ? { ...w, [k]: ev.target.value } : w)) },
+                            (now) => ({ seasons: now.seasons.map((w, j) => (j === i ? { ...w, [k]: value } : w)) }),
                             "The season is kept",
                           );
                       }}

@@ -5,6 +5,7 @@ import {
   changed,
   Failed,
   patchBlock,
+  patchEstate,
   Stale,
   take,
   useBlock,
@@ -253,12 +254,7 @@ function Editor({
                 estate.estate.at ? "The map opens at" : "Where does the estate lie? The map goes there, at the scale of a field"
               }
               value={estate.estate.at}
-              keep={(p) =>
-                void write
-                  .estate(estate.estateRevision, { at: p ?? null })
-                  .then(() => say("Where the estate lies is kept"), setError)
-                  .finally(() => void changed())
-              }
+              keep={(p) => void patchEstate(() => ({ at: p ?? null })).then(() => say("Where the estate lies is kept"), setError)}
             />
           </div>
         )}

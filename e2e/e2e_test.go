@@ -392,6 +392,7 @@ func TestBackupAndRestoreFromTheCommandLine(t *testing.T) {
 
 // Every view at both widths: no serious accessibility violation, no sideways scrolling on a phone.
 func TestEveryViewIsSound(t *testing.T) {
+	t.Parallel()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	must(t, err)
 	prog := run(t, "demo", "--data", t.TempDir())

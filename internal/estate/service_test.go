@@ -392,6 +392,9 @@ func TestJobsOfTheEstate(t *testing.T) {
 
 func BenchmarkOverviewDemonstration(b *testing.B) {
 	s, _ := demoEstate(b)
+	if _, err := s.Overview(ctx); err != nil { // the lie of the land is surveyed once
+		b.Fatal(err)
+	}
 	for b.Loop() {
 		if _, err := s.Overview(ctx); err != nil {
 			b.Fatal(err)

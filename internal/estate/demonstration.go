@@ -82,6 +82,7 @@ func ReadDemonstration(files fs.FS) (Demonstration, error) {
 
 // LoadDemonstration fills an empty estate as one change; an estate already begun is refused.
 func (s *Service) LoadDemonstration(ctx context.Context, d Demonstration) (EstateDoc, error) {
+	ctx = unhurried(ctx)
 	if _, err := s.Estate(ctx); err == nil {
 		return EstateDoc{}, begunAlready(d.Estate.Name)
 	} else if !errors.Is(err, store.ErrNotFound) {

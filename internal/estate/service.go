@@ -503,10 +503,11 @@ func (s *Service) brief(ctx context.Context, e plan.Estate, d BlockDoc) (*plan.P
 }
 
 func (s *Service) input(ctx context.Context, e plan.Estate, id string, b plan.Block) (plan.Input, error) {
-	in := plan.Input{Estate: e, BlockID: id, Block: b, Today: s.today(), Stop: patience(ctx)}
+	in := plan.Input{Estate: e, BlockID: id, Block: b, Today: s.today()}
 	if err := s.ground(ctx, &in); err != nil {
 		return in, err
 	}
+	in.Stop = patience(ctx) // of the plan; reading the ground has its own
 	if b.Planting == nil && b.Intent != nil {
 		ok := false
 		if in.Sheet, ok = s.sheets.In(e.Units).Get(b.Intent.Sheet); !ok {

@@ -239,3 +239,16 @@ func TestRedirectsStayOnThisMachine(t *testing.T) {
 		t.Errorf("%v", err)
 	}
 }
+
+// What ships with the program takes the time it takes; a person's own block does not.
+func TestTheDemonstrationIsUnhurried(t *testing.T) {
+	left, leave := context.WithCancel(ctx)
+	stop := patience(unhurried(left))
+	if err := stop(); err != nil {
+		t.Error(err)
+	}
+	leave()
+	if stop() == nil || patience(left)() == nil {
+		t.Error("nobody waits, and it goes on")
+	}
+}

@@ -39,8 +39,8 @@ func TestNoPatchBreaksTheServer(t *testing.T) {
 		}
 		for i, f := range fields {
 			for k, v := range values {
-				if (i+k)%2 == 0 != (b.Name == "Gate Field") { // each value goes to one of the two
-					continue
+				if at := (i + k) % 4; at != 0 && b.Name == "Gate Field" || at != 2 && b.Name != "Gate Field" {
+					continue // every field meets half of the values, half of those on either block
 				}
 				parts := strings.Split(f, ".")
 				body := v
@@ -63,7 +63,7 @@ func TestNoPatchBreaksTheServer(t *testing.T) {
 			}
 		}
 	}
-	if taken < 50 || refused < 150 {
+	if taken < 25 || refused < 75 {
 		t.Errorf("%d taken and %d refused: the values are not hostile enough", taken, refused)
 	}
 	// the estate's own fields

@@ -32,10 +32,10 @@ lint: build
 	cd web && npx tsc --noEmit -p tsconfig.json && npx eslint --max-warnings 0 src && npx prettier --check src
 
 # -count=1: the browser tests run the built program, whose pages Go's test cache knows nothing of.
-# What the server and the store do at once is tested under the race detector; the core does one thing at a time.
+# Tests named …AtOnce let many work on one store and one server: they run once more under the race detector.
 test: lint check-generated chromium compiler ## everything
-	$(GO) test ./core/... ./cmd/... ./demo/... ./web/... ./e2e/... -count=1 -timeout 14m
-	CGO_ENABLED=1 $(GO) test -race ./internal/... -count=1 -timeout 14m
+	$(GO) test ./core/... ./cmd/... ./demo/... ./internal/... ./e2e/... -count=1 -timeout 14m
+	CGO_ENABLED=1 $(GO) test -race ./internal/store ./internal/server -run AtOnce -count=1 -timeout 8m
 
 compiler: ## install Debian's C compiler where none is found
 	@sh scripts/compiler.sh

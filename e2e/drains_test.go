@@ -63,7 +63,7 @@ func middle(t *testing.T, page *drive.Page, label string) (x, y float64) {
 
 // A drain dragged below the clay stays on it, and the margin says why not; the remedy takes the wish back.
 func TestDrainDraggedBelowTheClay(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Water table"), page.Says("clay that stops the water decides"))
@@ -95,7 +95,7 @@ func figureValue(path string) string {
 // A herringbone on an irregular block: its outlet is dragged into another corner, and levels, flow and bill
 // answer; one undo takes it back. A lateral is drawn, dragged and taken out.
 func TestHerringboneDraggedIntoACorner(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	before := designOf(t, prog, foot.ID).Drains.Network
@@ -140,7 +140,7 @@ func TestHerringboneDraggedIntoACorner(t *testing.T) {
 // and comes back in a file, is printed with a section of its own, and is taken out again. One drawn by hand joins where
 // it is nearest.
 func TestBranchIsLedIntoWhatIsMissed(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	before := designOf(t, prog, foot.ID).Drains.Network
@@ -179,7 +179,7 @@ func TestBranchIsLedIntoWhatIsMissed(t *testing.T) {
 // The lines leave as GeoJSON and come back as the same network, also on another copy of the estate; a file
 // that cannot be used says why and changes nothing.
 func TestDrainsLeaveAndComeBack(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	before := designOf(t, prog, foot.ID).Drains.Network
 	text := fetch(t, prog.URL+"/api/v1/blocks/"+foot.ID+"/setting-out/geojson")
@@ -214,7 +214,7 @@ func TestDrainsLeaveAndComeBack(t *testing.T) {
 // What is seen of the water is recorded: a well read three times outweighs the marks, an auger hole sets the
 // permeability, and a reading outside the method is said.
 func TestWaterIsRecorded(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	strip := blocks(t, prog.URL)["Long Strip"]
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+strip.ID+"/drains"), page.Says("That is kept without drains"), page.Type("Keep the water table below", "0.95"), page.Says("is to have, as it was said,"), page.Says("It needs drains or beds"), page.Type("Keep the water table below", ""), page.Says("That is kept without drains"), page.Type("Where the water comes from", "rain"), page.Wait(field("Where the water comes from")+` === "rain"`))
@@ -239,7 +239,7 @@ func TestWaterIsRecorded(t *testing.T) {
 // Beds on flat clay answer to their measures; the interceptor of the old tea catches water; a price that is
 // missing is said.
 func TestBedsAndInterceptor(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
 	was := designOf(t, prog, b["Gate Field"].ID).Drains.Bed
@@ -262,7 +262,7 @@ func TestBedsAndInterceptor(t *testing.T) {
 
 // The record of a pit on a phone: nothing scrolls sideways, the wall is drawn, and a layer is typed.
 func TestPitRecordOnAPhone(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
 	page := open(t, prog.URL, 390, 844)
 	must(t, page.Go("/blocks/"+gate.ID+"/soil"), page.Press("Add a pit"), page.Says("nothing stops roots in it"), page.Type("Layer 2, bottom", "55"), page.Wait(field("Layer 2, bottom")+` === "55"`), page.Type("Water in the pit at", "60"), page.Says("water: 60"))
@@ -291,7 +291,7 @@ func TestPitRecordOnAPhone(t *testing.T) {
 // A block nobody has looked at says so on every tab, what to do first, and offers no number that rests on nothing; a
 // block whose soil is dry says that it needs no drains.
 func TestDrainsBeforeAnybodyLooked(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 900)
 	fresh := `{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"name":"Far Paddock"},"geometry":{"type":"Polygon","coordinates":[[[172.4,-38.4],[172.402,-38.4],[172.402,-38.3985],[172.4,-38.3985],[172.4,-38.4]]]}}]}`
 	must(t, page.Go("/draw"), page.Settled(), page.Upload(kept(t, "far.geojson", fresh)), page.Says("Far Paddock"), page.Press("Add this block"), page.Wait(`fetch("/api/v1/overview").then((r) => r.json()).then((o) => o.blocks.some((b) => b.name === "Far Paddock"))`))
@@ -322,7 +322,7 @@ func TestDrainsBeforeAnybodyLooked(t *testing.T) {
 // Pits and dip wells are placed on the plan and dragged to where they were dug; the interceptor rests on the pit
 // nearest to it.
 func TestPitsAndWellsOnThePlan(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
 	page := open(t, prog.URL, 1280, 900)
 	type doc struct {
@@ -365,7 +365,7 @@ func TestPitsAndWellsOnThePlan(t *testing.T) {
 // Water that runs on from above is led past in a ditch: drawn on the plan, in section without a pipe, its flow shown
 // with its working, dug in the bill, and said where it would wash out once it is dragged down the slope.
 func TestWaterThatRunsOnIsLedPast(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	terrace := blocks(t, prog.URL)["Upper Terrace"]
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+terrace.ID+"/drains"), page.Says("water running on from above"), page.Type("Where the water comes from", "runon"), page.Wait(field("Where the water comes from")+` === "runon"`))
@@ -399,7 +399,7 @@ func TestWaterThatRunsOnIsLedPast(t *testing.T) {
 // On a phone the plan of the drains is moved sideways on its own, the page is not; a branch is led with a thumb, and
 // its point is moved with the keys of a keyboard that is plugged in.
 func TestBranchOnAPhone(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 390, 844)
 	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Lead a branch into it"), page.Says("98 % of the block"))
@@ -424,7 +424,7 @@ func TestBranchOnAPhone(t *testing.T) {
 // Said to be wet in part, a block is drained in that part: the circle is drawn, laterals lie in it only, the bill is a
 // fraction of the whole field's, and a larger share answers at once.
 func TestWetPartOnly(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	whole := designOf(t, prog, foot.ID).Drains.Network

@@ -17,8 +17,9 @@ import (
 )
 
 var (
-	binary  string
-	browser context.Context
+	binary   string
+	browser  context.Context
+	prepared string // a data folder with the demonstration in it
 )
 
 func TestMain(m *testing.M) {
@@ -31,6 +32,15 @@ func TestMain(m *testing.M) {
 		binary = filepath.Join(dir, "slowroot")
 		if out, err := exec.Command("go", "build", "-o", binary, "slowroot/cmd/slowroot").CombinedOutput(); err != nil {
 			fmt.Fprintf(os.Stderr, "building: %v\n%s", err, out)
+			return 1
+		}
+		prepared = filepath.Join(dir, "demo")
+		first, err := drive.Start(binary, "demo", "--data", prepared, "--addr", "127.0.0.1:0")
+		if err == nil {
+			err = first.Stop()
+		}
+		if err != nil {
+			fmt.Fprintf(os.Stderr, "loading the demonstration: %v\n", err)
 			return 1
 		}
 		ctx, stop, err := drive.Browser()
@@ -53,6 +63,13 @@ func run(t *testing.T, args ...string) *drive.Program {
 	}
 	t.Cleanup(func() { _ = p.Stop() })
 	return p
+}
+
+// demo starts the program on a copy of the demonstration in dir.
+func demo(t *testing.T, dir string) *drive.Program {
+	t.Helper()
+	must(t, os.CopyFS(dir, os.DirFS(prepared)))
+	return run(t, "demo", "--data", dir)
 }
 
 // open makes a tab that must stay free of console errors and of requests off the machine.
@@ -204,7 +221,7 @@ func TestFromImportedBoundaryToPrintedPlan(t *testing.T) {
 }
 
 func TestSliderAnswersWhileDraggedAndIsOneUndoStep(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/blocks/"+foot.ID+"/rows"), page.Wait(stations("3179")))
@@ -237,7 +254,7 @@ func TestSliderAnswersWhileDraggedAndIsOneUndoStep(t *testing.T) {
 }
 
 func TestSecondClientIsNeverOverwritten(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/blocks/"+foot.ID+"/rows"), page.Wait(stations("3179")))
@@ -266,7 +283,7 @@ func TestSecondClientIsNeverOverwritten(t *testing.T) {
 }
 
 func TestAdoptDoAndRecord(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/blocks/"+foot.ID+"/plants"), page.Press("Adopt this plan"), page.Says("Adopted by Tamsin Aldane"))
@@ -301,7 +318,7 @@ func TestAdoptDoAndRecord(t *testing.T) {
 }
 
 func TestDrawABoundaryByPointer(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/draw"), page.Wait(`document.querySelector(".map canvas")`))
 	for _, p := range [][2]float64{{60, 150}, {160, 150}, {170, 250}, {60, 240}, {60, 150}} {
@@ -320,7 +337,7 @@ func TestDrawABoundaryByPointer(t *testing.T) {
 }
 
 func TestKeyboardAlone(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/"), page.Keys("?"), page.Says("Single-letter keys are on"), page.Keys("\x1b"), page.Wait(`!document.querySelector("[role=dialog]")`))
 	must(t, page.Keys("/"), page.Wait(`document.activeElement.tagName === "INPUT"`), page.Keys("long strip"), page.Wait(`document.querySelector("[role=option]")`), page.Keys("\r"), page.Says("planted August 2013"))
@@ -338,7 +355,7 @@ func TestKeyboardAlone(t *testing.T) {
 }
 
 func TestUnitsAreTheReaders(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	strip := blocks(t, prog.URL)["Long Strip"]
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/blocks/"+strip.ID+"/ground"), page.Says("8.58"))
@@ -352,7 +369,7 @@ func TestUnitsAreTheReaders(t *testing.T) {
 
 func TestOneProcessOneMachine(t *testing.T) {
 	dir := t.TempDir()
-	run(t, "demo", "--data", dir)
+	demo(t, dir)
 	for _, c := range []struct {
 		say  string
 		args []string
@@ -373,7 +390,7 @@ func TestOneProcessOneMachine(t *testing.T) {
 
 func TestBackupAndRestoreFromTheCommandLine(t *testing.T) {
 	dir, other := t.TempDir(), t.TempDir()
-	prog := run(t, "demo", "--data", dir)
+	prog := demo(t, dir)
 	before := blocks(t, prog.URL)
 	must(t, prog.Stop())
 	file := filepath.Join(t.TempDir(), "estate.db")
@@ -395,7 +412,7 @@ func TestEveryViewIsSound(t *testing.T) {
 	t.Parallel()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	must(t, err)
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	views := []string{"/", "/jobs", "/sheets/tea", "/bench/yield-by-age", "/settings", "/draw", "/nowhere", "/blocks/" + b["Gate Field"].ID, "/blocks/" + b["Gate Field"].ID + "/draw"}
 	for _, step := range []string{"ground", "rows", "plants", "care", "yield", "record", "print"} {
@@ -410,13 +427,14 @@ func TestEveryViewIsSound(t *testing.T) {
 		t.Run(fmt.Sprint(size[0], " px"), func(t *testing.T) {
 			t.Parallel()
 			page := open(t, prog.URL, size[0], size[1])
+			must(t, page.Go("/"))
+			_, err := drive.Eval[bool](page, string(axe)+"; true")
+			must(t, err)
 			for _, v := range views {
-				if err := page.Go(v); err != nil {
+				if err := page.Visit(v); err != nil {
 					t.Errorf("%s: %v", v, err)
 					continue
 				}
-				_, err := drive.Eval[bool](page, string(axe)+"; true")
-				must(t, err)
 				found, err := drive.Eval[[]string](page, `axe.run(document, {resultTypes: ["violations"]}).then((r) => r.violations.filter((v) => v.impact === "serious" || v.impact === "critical").map((v) => v.id + ": " + v.help + " " + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 140)).join(" | ")))`)
 				must(t, err)
 				for _, f := range found {

@@ -12,7 +12,7 @@ import (
 
 // A job is done on the Jobs page too, and what is not needed here is said with a reason and can be taken back.
 func TestJobsAreDoneOrNotNeeded(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/jobs"), page.Press("Grow a cover crop: done today"), page.Says("Grow a cover crop: done"), page.Wait(`document.querySelector("button[aria-label='Grow a cover crop: not done']")`))
@@ -32,7 +32,7 @@ func TestJobsAreDoneOrNotNeeded(t *testing.T) {
 
 // The margin of the estate says the same finding once with every block it concerns, and filters by weight and block.
 func TestMarginOfTheEstate(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 900)
 	notes := `[...document.querySelectorAll("section[aria-label='Map of blocks'] ul > li")]`
 	must(t, page.Go("/"), page.Says("In the margin"))
@@ -53,7 +53,7 @@ func TestMarginOfTheEstate(t *testing.T) {
 
 // Name, place, currency and half of the earth of an estate can be changed; a person can be taken out.
 func TestTheEstateIsChanged(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/settings"), page.Type("The estate's name", "Farrow Vale"), page.Says("The name is kept"), page.Wait(`document.querySelector("h1").textContent === "Farrow Vale"`))
 	must(t, page.Type("Place", "over the hill"), page.Says("The place is kept"), page.Type("Currency", "F$"), page.Says("prices keep their numbers"))
@@ -75,7 +75,7 @@ func TestTheEstateIsChanged(t *testing.T) {
 
 // A copy is made, taken away and put back from the screen; what stood is kept, and a damaged copy touches nothing.
 func TestCopiesOnTheScreen(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/settings"), page.Says("No copy has left"), page.Press("Make one here"), page.Says("A copy is made and was read back"))
 	res, err := http.Get(prog.URL + "/api/v1/copies/fresh")
@@ -137,7 +137,7 @@ func inMap(page *drive.Page) (x, y float64, err error) {
 // A crop whose sheet cannot lay it out yet says so at every step, on the estate and in print, in the same words; an
 // empty soil test and words that need explaining explain themselves.
 func TestWhatCannotBePlannedIsSaid(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
 	page := open(t, prog.URL, 1280, 900)
 	at := "/blocks/" + gate.ID

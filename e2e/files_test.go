@@ -20,7 +20,7 @@ func kept(t *testing.T, name, text string) string {
 // Spot heights levelled by a surveyor come in as CSV, a walked track as GPX; with heights to two centimetres the
 // drains no longer ask for a survey.
 func TestSpotHeightsAndTracks(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	var plan struct {
 		Ground struct{ Origin struct{ Lon, Lat float64 } }
@@ -57,7 +57,7 @@ func TestSpotHeightsAndTracks(t *testing.T) {
 
 // Monthly normals and a daily record come in from files, with their gaps and doubts; a broken one names its line.
 func TestNormalsAndDailyRecordFromFiles(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 900)
 	var b strings.Builder
 	b.WriteString("month,meanC,minC,maxC,rainMm,rhPct,windMs,sunH\n")
@@ -97,7 +97,7 @@ func TestNormalsAndDailyRecordFromFiles(t *testing.T) {
 // What grew before makes the crop wait, and the phosphate fork and the terraces of a steep block are shown; the
 // inspection list prints.
 func TestWhatGrewBeforeAndWhatFollows(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/fit"), page.Press("consider elderberry"), page.Says("elderberry, considered for"))
@@ -156,7 +156,7 @@ func TestWhatGrewBeforeAndWhatFollows(t *testing.T) {
 
 // Feet, gallons and acres reach the drains too: figures, findings and the bill.
 func TestDrainsInUSUnits(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	var e struct{ Revision int }
 	ask(t, "GET", prog.URL+"/api/v1/estate", "", nil, &e)

@@ -18,7 +18,7 @@ func field(label string) string {
 // A pit is built by dragging its layers on the wall; depth and class answer while it moves, and letting go
 // is one change.
 func TestPitBuiltByDragging(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+gate.ID+"/soil"), page.Press("Add a pit"), page.Says("nothing stops roots in it"))
@@ -61,7 +61,7 @@ func TestPitBuiltByDragging(t *testing.T) {
 
 // A laboratory's file with two odd units is asked about, turned, shown and remembered.
 func TestLaboratoryFileWithOddUnits(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
 	page := open(t, prog.URL, 1280, 900)
 	file := filepath.Join(t.TempDir(), "Brackenlab.csv")
@@ -90,7 +90,7 @@ func TestLaboratoryFileWithOddUnits(t *testing.T) {
 
 // The matrix answers for every crop; a cell opens what limits, the remedy, its cost and months.
 func TestMatrixOpensWhatLimits(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+b["Orchard Foot"].ID+"/fit"), page.Says("Persimmon is"), page.Wait(`document.querySelectorAll("tbody tr").length === 24`))
@@ -104,7 +104,7 @@ func TestMatrixOpensWhatLimits(t *testing.T) {
 
 // A liming material nobody has analysed stops the plan, until another is taken.
 func TestUnanalysedLimeStopsThePlan(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+foot.ID+"/soil"), page.Press("Amendments"), page.Type("Liming material", "yard-dust"), page.Says("Stops the plan"), page.Says("it is not analysed"))
@@ -115,7 +115,7 @@ func TestUnanalysedLimeStopsThePlan(t *testing.T) {
 
 // A late start shows what is still possible, and the remedy moves the date.
 func TestLateStartShowsWhatIsPossible(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+foot.ID+"/soil"), page.Press("Amendments"), page.Says("1 of 2 applications still fit before planting"), page.Says("of the change in the pH is reached by then"))
@@ -125,7 +125,7 @@ func TestLateStartShowsWhatIsPossible(t *testing.T) {
 
 // Heights, climate, the inspection list and the stores, as a person uses them.
 func TestPlacesOfTheGround(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
 	dir := t.TempDir()

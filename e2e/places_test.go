@@ -13,7 +13,7 @@ import (
 )
 
 func TestJobsSheetsAndBench(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	count := `document.querySelectorAll("tbody tr").length`
 	must(t, page.Go("/jobs"), page.Says("Grow a cover crop"), page.Says("at the latest"))
@@ -30,7 +30,7 @@ func TestJobsSheetsAndBench(t *testing.T) {
 }
 
 func TestSeasonsAndPeople(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/settings"), page.Type("mid-autumn, to", "04-31"), page.Says("is not a day written MM-DD"), page.Press("Close this note"))
 	must(t, page.Type("mid-autumn, to", "04-25"), page.Says("The season is kept"), page.Says("Changed seasons of the estate"))
@@ -50,7 +50,7 @@ func TestSeasonsAndPeople(t *testing.T) {
 }
 
 func TestDroppedFileAndFarBoundary(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/draw"))
 	drop := `((name, text) => {
@@ -77,7 +77,7 @@ func TestDroppedFileAndFarBoundary(t *testing.T) {
 // Power cut: a change that was answered is there after the program is killed.
 func TestKilledAfterAnAnswerKeepsTheChange(t *testing.T) {
 	dir := t.TempDir()
-	prog := run(t, "demo", "--data", dir)
+	prog := demo(t, dir)
 	gate := blocks(t, prog.URL)["Gate Field"]
 	for i := 1; i <= 20; i++ {
 		if code := ask(t, "PATCH", prog.URL+"/api/v1/blocks/"+gate.ID, fmt.Sprintf(`{"notes":"note %d"}`, i), map[string]string{"If-Match": fmt.Sprintf("%q", fmt.Sprint(i))}, nil); code != 200 {
@@ -98,7 +98,7 @@ func TestKilledAfterAnAnswerKeepsTheChange(t *testing.T) {
 
 // When the program is gone the page says so, and keeps what was typed.
 func TestProgramGoneIsSaid(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/blocks/"+foot.ID+"/ground"), page.Press("Name and boundary"), prog.Stop())
@@ -112,7 +112,7 @@ func TestProgramGoneIsSaid(t *testing.T) {
 
 // The year opened from the ground line, the table behind it, and a figure in the table that shows its working.
 func TestGroundLineYearAndTable(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	strip := blocks(t, prog.URL)["Long Strip"]
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/blocks/"+strip.ID+"/yield"), page.Press("Year 2026/27"), page.Says("first sweep"), page.Says("Remove suckers"), page.Press("Life"))
@@ -124,7 +124,7 @@ func TestGroundLineYearAndTable(t *testing.T) {
 
 // The exported year table and stations are the ones on the page.
 func TestExports(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	dir := t.TempDir()
 	for name, path := range map[string]string{"blocks.geojson": "/api/v1/blocks.geojson", "stations.csv": "/api/v1/blocks/" + b["North Bank"].ID + "/stations.csv"} {

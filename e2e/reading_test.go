@@ -13,7 +13,7 @@ import (
 // front end's formatter follows the one table and no rule of its own.
 func TestFiguresReadAsTheCoreWritesThem(t *testing.T) {
 	t.Parallel()
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
 	seen := map[units.Quantity]bool{}
@@ -33,8 +33,9 @@ func TestFiguresReadAsTheCoreWritesThem(t *testing.T) {
 				}
 			}
 			ask(t, "GET", prog.URL+"/api/v1/blocks/"+b[name].ID+"/plan", "", nil, &plan)
+			must(t, page.Go("/blocks/"+b[name].ID)) // afresh: the units were changed by another client
 			for _, step := range []string{"ground", "soil", "drains", "prepare", "rows", "plants"} {
-				must(t, page.Go("/blocks/"+b[name].ID+"/"+step))
+				must(t, page.Visit("/blocks/"+b[name].ID+"/"+step))
 				shown, err := drive.Eval[map[string]string](page, `Object.fromEntries([...document.querySelectorAll("[data-figure]")].map((e) => [e.dataset.figure, [...e.childNodes].filter((n) => !n.classList?.contains("sr-only")).map((n) => n.textContent).join("")]))`)
 				must(t, err)
 				for _, f := range plan.Figures {
@@ -63,7 +64,7 @@ func TestFiguresReadAsTheCoreWritesThem(t *testing.T) {
 
 // The bill, the pegs and the sentences of the margin agree on the same drains: metres, pits and flow.
 func TestBillPegsAndSentencesAgree(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	var d struct {
 		Drains struct {

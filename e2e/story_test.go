@@ -96,7 +96,7 @@ func TestFromNothingToDrains(t *testing.T) {
 	if filepath.Ext(file) != ".geojson" {
 		t.Fatal(file)
 	}
-	other := run(t, "demo", "--data", t.TempDir())
+	other := demo(t, t.TempDir())
 	page = open(t, other.URL, 1280, 900)
 	must(t, page.Go("/draw"), page.Settled(), page.Upload(file), page.Says("Lower Meadow"), page.Press("Add this block"), page.Settled())
 	var copied struct {

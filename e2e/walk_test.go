@@ -12,7 +12,7 @@ import (
 // Every calculator of the bench, opened from the list, computes what it opens with and shows how; every sheet opens.
 func TestEveryCalculatorAndSheet(t *testing.T) {
 	t.Parallel()
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	var calcs []struct{ Name, Title string }
 	ask(t, "GET", prog.URL+"/api/v1/calculators", "", nil, &calcs)
 	page := open(t, prog.URL, 1280, 800)
@@ -35,14 +35,14 @@ func TestEveryCalculatorAndSheet(t *testing.T) {
 	var sheets []struct{ ID, Name string }
 	ask(t, "GET", prog.URL+"/api/v1/sheets", "", nil, &sheets)
 	for _, s := range sheets {
-		must(t, page.Go("/sheets/"+s.ID), page.Wait(fmt.Sprintf(`[...document.querySelectorAll("h1")].some((h) => h.textContent.includes(%q))`, s.Name)))
+		must(t, page.Visit("/sheets/"+s.ID), page.Wait(fmt.Sprintf(`[...document.querySelectorAll("h1")].some((h) => h.textContent.includes(%q))`, s.Name)))
 	}
 	page.Forgive("422")
 }
 
 // The keyboard alone designs drains: the slider of the depth, the points of the collector, and Escape from a panel.
 func TestDrainsByKeyboard(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	before := designOf(t, prog, foot.ID).Drains.Network
@@ -65,7 +65,7 @@ func TestDrainsByKeyboard(t *testing.T) {
 
 // Two people at the same drains: the second is asked, nothing of the first is lost.
 func TestTwoAtTheSameDrains(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Water table"), page.Wait(field("Spacing")+` === "9.5"`))
@@ -97,7 +97,7 @@ func TestTwoAtTheSameDrains(t *testing.T) {
 
 // A pit's layers are split and taken out, its marks ticked, and each is one step that can be undone.
 func TestLayersOfAPit(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	layers := func() (out []struct {
@@ -138,7 +138,7 @@ func TestLayersOfAPit(t *testing.T) {
 
 // A material is added, analysed and taken out at the stores; a price of pipe changes what the drains cost.
 func TestStoresFeedTheBill(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	cost := func() string {
 		var d struct{ Drains struct{ CostText string } }
@@ -159,7 +159,7 @@ func TestStoresFeedTheBill(t *testing.T) {
 // Undo takes back what stands last, also when it is pressed before the page has heard of the change; but never a
 // change of somebody else's that the reader has not seen.
 func TestUndoIsOfWhatStandsLast(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Water table"), page.Type("Drain depth", "1"), page.Says("Undo"), page.Wait(`[...document.querySelectorAll("button")].find((b) => b.textContent === "Undo" && !b.disabled)`))
@@ -181,7 +181,7 @@ func TestUndoIsOfWhatStandsLast(t *testing.T) {
 // A field left right after undo is made on what the undo left: neither waits for the other to be shown, nobody is asked
 // whose change holds, and nothing is lost.
 func TestUndoAndAFieldInOneBreath(t *testing.T) {
-	prog := run(t, "demo", "--data", t.TempDir())
+	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Water table"), page.Type("Drain depth", "1"), page.Wait(figureValue("drain.depth")+` === "1.00"`), page.Wait(`[...document.querySelectorAll("button")].find((b) => b.textContent === "Undo" && !b.disabled)`))

@@ -166,11 +166,12 @@ func serve(ctx context.Context, withDemo bool, addr, dir, today string, asItIs b
 	}
 	srv := server.HTTP(server.New(server.Config{Estate: svc, Demo: func() (estate.Demonstration, error) { return demonstration, nil },
 		Web: dist, Version: Version, Build: build, TodayFixed: !day.IsZero(), Log: log}))
-	fmt.Fprintf(out, "http://%s\n", ln.Addr())
-	log.Info("serving", "data", dir, "today", clock().String())
+	// Whoever reads the address may ask for a copy at once: the folder says where the program is before the program does.
 	if err := st.Announce(ln.Addr().String()); err != nil {
 		return err
 	}
+	fmt.Fprintf(out, "http://%s\n", ln.Addr())
+	log.Info("serving", "data", dir, "today", clock().String())
 	go poll(ctx, svc, log)
 	go keep(ctx, svc, log)
 	done := make(chan error, 1)

@@ -187,6 +187,16 @@ func (p *Page) Go(path string) error {
 	return p.Settled()
 }
 
+// Visit goes to a path inside the open page, as a link does: nothing is loaded anew.
+func (p *Page) Visit(path string) error {
+	_, err := Eval[bool](p, `(history.pushState(null, "", `+quote(path)+`), dispatchEvent(new PopStateEvent("popstate")),
+		new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true)))))`)
+	if err != nil {
+		return fmt.Errorf("visiting %s: %w", path, err)
+	}
+	return p.Settled()
+}
+
 // Settled waits until nothing on the page says it is busy.
 func (p *Page) Settled() error {
 	return p.Wait(`document.readyState === "complete" && document.querySelector("h1, h2") && !document.querySelector("[role=status]") && document.fonts.status === "loaded"`)

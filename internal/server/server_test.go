@@ -348,7 +348,7 @@ func TestStaticFiles(t *testing.T) {
 }
 
 // Twenty people change one block from the same revision: one wins, nineteen are told, nothing is lost.
-func TestManyWritersOneWins(t *testing.T) {
+func TestOneOfManyWritersAtOnceWins(t *testing.T) {
 	r := newRig(t, store.Options{})
 	r.want(201, "POST", "/estate/demonstration", "")
 	var o struct{ Blocks []struct{ ID, Name string } }

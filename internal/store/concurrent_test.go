@@ -11,7 +11,7 @@ import (
 
 // Many write at once, each from what it read: every write is either taken whole or refused as stale, none is lost,
 // and the history holds one entry for each that was taken.
-func TestManyWritersLoseNothing(t *testing.T) {
+func TestWritersAtOnceLoseNothing(t *testing.T) {
 	s := openStore(t, t.TempDir(), Options{})
 	first := write(t, s, Write{BlockDoc, "b", 0, []byte(`{"n":0}`)})
 	if first.Revision < 1 {

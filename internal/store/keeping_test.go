@@ -160,7 +160,7 @@ func TestRestore(t *testing.T) {
 }
 
 // An open store is swapped under its users: the address it was announced with stays, and what was open goes on.
-func TestReplaceWhileOpen(t *testing.T) {
+func TestReplacedAtOnceWithReads(t *testing.T) {
 	source := estate(t, t.TempDir(), "Copied", 2)
 	file := filepath.Join(t.TempDir(), "copy.db")
 	if _, err := source.Backup(ctx, file); err != nil {

@@ -1,12 +1,13 @@
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { useCopies, useOverview } from "../api/client";
 import { Busy, Empty, Trouble } from "../shell/States";
 import { useReading } from "../shell/reading";
 import { Margin } from "./Margin";
 import { StackedLines } from "./StackedLines";
+import { late } from "../shell/late";
 
-const EstateMap = lazy(() => import("./EstateMap"));
+const EstateMap = late(() => import("./EstateMap"), "Drawing the map");
 
 export function EstatePage() {
   const overview = useOverview();
@@ -26,11 +27,7 @@ export function EstatePage() {
             {text(area, "area")} in {blocks.length} {blocks.length === 1 ? "block" : "blocks"}
           </span>
         </div>
-        {blocks.length > 0 && (
-          <Suspense fallback={<Busy what="Drawing the map" />}>
-            <EstateMap blocks={blocks} lit={lit} light={setLit} />
-          </Suspense>
-        )}
+        {blocks.length > 0 && <EstateMap blocks={blocks} lit={lit} light={setLit} />}
         <div className="mt-3 flex flex-wrap gap-2">
           <Link to="/draw" className="act act-first">
             Add a block

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState, type DragEvent } from "react";
+import { useEffect, useState, type DragEvent } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
   api,
@@ -20,8 +20,9 @@ import { PlaceField } from "../shell/PlaceField";
 import { Busy, ErrorText, Trouble } from "../shell/States";
 import { PointTable } from "./PointTable";
 import type { Points } from "./points";
+import { late } from "../shell/late";
 
-const BoundaryMap = lazy(() => import("./BoundaryMap"));
+const BoundaryMap = late(() => import("./BoundaryMap"), "Drawing the map");
 
 /** Draw or edit a boundary, by pointer or as a table of points, or take it from a GeoJSON file. */
 export default function DrawPage() {
@@ -258,17 +259,15 @@ function Editor({
             />
           </div>
         )}
-        <Suspense fallback={<Busy what="Drawing the map" />}>
-          <BoundaryMap
-            points={points}
-            holes={holes}
-            others={others}
-            change={change}
-            place={estate.estate.at}
-            drawing={setCorners}
-            preview={found?.filter((_, i) => taken[i]).map((c) => c.boundary)}
-          />
-        </Suspense>
+        <BoundaryMap
+          points={points}
+          holes={holes}
+          others={others}
+          change={change}
+          place={estate.estate.at}
+          drawing={setCorners}
+          preview={found?.filter((_, i) => taken[i]).map((c) => c.boundary)}
+        />
       </section>
       <section className="min-w-0">
         <p className="text-2xl font-semibold" aria-live="polite">

@@ -1,12 +1,13 @@
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { changed, read, useEstate, useLists, useOverview, useStatus, write, type Patch, type Schema } from "../api/client";
 import { DayField, FileButton, NumberField, Pick, TextField } from "../shell/Fields";
 import { say, sayError } from "../shell/Notices";
 import { Busy, ErrorText, Trouble } from "../shell/States";
 import { useReading } from "../shell/reading";
 import { day } from "../units";
+import { late } from "../shell/late";
 
-const LieMap = lazy(() => import("./LieMap"));
+const LieMap = late(() => import("./LieMap"), "Drawing the map");
 type Source = Omit<Schema["HeightsFile"], "accuracyM"> & { accuracyM?: number };
 
 const accuracies = [
@@ -63,28 +64,26 @@ export default function HeightsPage() {
     <div className="grid grid-cols-[minmax(0,1fr)] gap-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_25rem]">
       <section className="min-w-0">
         <h1>Lie of the land</h1>
-        <Suspense fallback={<Busy what="Drawing the map" />}>
-          <div className="mt-2">
-            <LieMap
-              blocks={overview.data.blocks}
-              barriers={barriers}
-              preview={seen}
-              drawing={drawing}
-              drawn={(line) => {
-                setDrawing(false);
-                put(
-                  {
-                    barriers: [
-                      ...barriers,
-                      { name: `Hedge ${barriers.length + 1}`, kind: "hedge", line, heightM: 3, porosity: 0.2, gap: false },
-                    ],
-                  },
-                  "A barrier is drawn; say what it is",
-                );
-              }}
-            />
-          </div>
-        </Suspense>
+        <div className="mt-2">
+          <LieMap
+            blocks={overview.data.blocks}
+            barriers={barriers}
+            preview={seen}
+            drawing={drawing}
+            drawn={(line) => {
+              setDrawing(false);
+              put(
+                {
+                  barriers: [
+                    ...barriers,
+                    { name: `Hedge ${barriers.length + 1}`, kind: "hedge", line, heightM: 3, porosity: 0.2, gap: false },
+                  ],
+                },
+                "A barrier is drawn; say what it is",
+              );
+            }}
+          />
+        </div>
         {drawing && <p className="mt-1 text-faint">Click along the line; a double click ends it.</p>}
       </section>
       <section className="min-w-0">

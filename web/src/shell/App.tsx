@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { Route, Routes, useLocation } from "react-router";
 import { useEstate, useStatus } from "../api/client";
 import type { System } from "../units";
@@ -11,20 +11,21 @@ import { NoticeArea } from "./Notices";
 import { TopBar } from "./TopBar";
 import { UnitsContext } from "./reading";
 import { useKeys } from "./keyboard";
+import { late } from "./late";
 
-const BlockPage = lazy(() => import("../block/BlockPage"));
-const DrawPage = lazy(() => import("../ground/DrawPage"));
-const JobsPage = lazy(() => import("../jobs/JobsPage"));
-const SheetsPage = lazy(() => import("../sheets/SheetsPage"));
-const BenchPage = lazy(() => import("../bench/BenchPage"));
-const PrintPage = lazy(() => import("../print/PrintPage"));
-const ChecklistPage = lazy(() => import("../print/ChecklistPage"));
-const DrainsPage = lazy(() => import("../print/DrainsPage"));
-const ClimatePage = lazy(() => import("../climate/ClimatePage"));
-const HeightsPage = lazy(() => import("../ground/HeightsPage"));
-const FitOfPage = lazy(() => import("../fit/FitOfPage"));
-const StoresPage = lazy(() => import("../stores/StoresPage"));
-const SettingsPage = lazy(() => import("../estate/SettingsPage"));
+const BlockPage = late(() => import("../block/BlockPage"), "Opening the page");
+const DrawPage = late(() => import("../ground/DrawPage"), "Opening the page");
+const JobsPage = late(() => import("../jobs/JobsPage"), "Opening the page");
+const SheetsPage = late(() => import("../sheets/SheetsPage"), "Opening the page");
+const BenchPage = late(() => import("../bench/BenchPage"), "Opening the page");
+const PrintPage = late(() => import("../print/PrintPage"), "Opening the page");
+const ChecklistPage = late(() => import("../print/ChecklistPage"), "Opening the page");
+const DrainsPage = late(() => import("../print/DrainsPage"), "Opening the page");
+const ClimatePage = late(() => import("../climate/ClimatePage"), "Opening the page");
+const HeightsPage = late(() => import("../ground/HeightsPage"), "Opening the page");
+const FitOfPage = late(() => import("../fit/FitOfPage"), "Opening the page");
+const StoresPage = late(() => import("../stores/StoresPage"), "Opening the page");
+const SettingsPage = late(() => import("../estate/SettingsPage"), "Opening the page");
 
 export function App() {
   const status = useStatus();
@@ -50,26 +51,24 @@ export function App() {
       </a>
       <TopBar estate={estate.data} status={status.data} find={() => setOpen("find")} keys={() => setOpen("keys")} />
       <main id="main" tabIndex={-1} className="outline-none">
-        <Suspense fallback={<Busy what="Opening the page" />}>
-          <Routes>
-            <Route path="/" element={<EstatePage />} />
-            <Route path="/draw" element={<DrawPage />} />
-            <Route path="/blocks/:id/draw" element={<DrawPage />} />
-            <Route path="/blocks/:id/print" element={<PrintPage />} />
-            <Route path="/blocks/:id/checklist" element={<ChecklistPage />} />
-            <Route path="/blocks/:id/drains/print" element={<DrainsPage />} />
-            <Route path="/climate" element={<ClimatePage />} />
-            <Route path="/heights" element={<HeightsPage />} />
-            <Route path="/fit/:sheet" element={<FitOfPage />} />
-            <Route path="/stores" element={<StoresPage />} />
-            <Route path="/blocks/:id/:step?" element={<BlockPage />} />
-            <Route path="/jobs" element={<JobsPage />} />
-            <Route path="/sheets/:id?" element={<SheetsPage />} />
-            <Route path="/bench/:name?" element={<BenchPage />} />
-            <Route path="/settings" element={<SettingsPage />} />
-            <Route path="*" element={<Empty title="There is no such page">Choose a place from the line above.</Empty>} />
-          </Routes>
-        </Suspense>
+        <Routes>
+          <Route path="/" element={<EstatePage />} />
+          <Route path="/draw" element={<DrawPage />} />
+          <Route path="/blocks/:id/draw" element={<DrawPage />} />
+          <Route path="/blocks/:id/print" element={<PrintPage />} />
+          <Route path="/blocks/:id/checklist" element={<ChecklistPage />} />
+          <Route path="/blocks/:id/drains/print" element={<DrainsPage />} />
+          <Route path="/climate" element={<ClimatePage />} />
+          <Route path="/heights" element={<HeightsPage />} />
+          <Route path="/fit/:sheet" element={<FitOfPage />} />
+          <Route path="/stores" element={<StoresPage />} />
+          <Route path="/blocks/:id/:step?" element={<BlockPage />} />
+          <Route path="/jobs" element={<JobsPage />} />
+          <Route path="/sheets/:id?" element={<SheetsPage />} />
+          <Route path="/bench/:name?" element={<BenchPage />} />
+          <Route path="/settings" element={<SettingsPage />} />
+          <Route path="*" element={<Empty title="There is no such page">Choose a place from the line above.</Empty>} />
+        </Routes>
       </main>
       <NoticeArea />
       {open === "find" && <Find close={() => setOpen("")} />}

@@ -13,7 +13,7 @@ import (
 // and the history holds one entry for each that was taken.
 func TestWritersAtOnceLoseNothing(t *testing.T) {
 	s := openStore(t, t.TempDir(), Options{})
-	first := write(t, s, Write{BlockDoc, "b", 0, []byte(`{"n":0}`)})
+	first := write(t, s, Write{Kind: BlockDoc, ID: "b", Revision: 0, Body: []byte(`{"n":0}`)})
 	if first.Revision < 1 {
 		t.Fatal(first)
 	}
@@ -37,7 +37,7 @@ func TestWritersAtOnceLoseNothing(t *testing.T) {
 						t.Error(err)
 						return
 					}
-					_, err = s.Apply(ctx, fmt.Sprint("writer ", w), "counted", Write{BlockDoc, "b", d.Revision, []byte(fmt.Sprintf(`{"n":%d}`, v.N+1))})
+					_, err = s.Apply(ctx, fmt.Sprint("writer ", w), "counted", Write{Kind: BlockDoc, ID: "b", Revision: d.Revision, Body: []byte(fmt.Sprintf(`{"n":%d}`, v.N+1))})
 					mu.Lock()
 					if err == nil {
 						taken++
@@ -62,7 +62,7 @@ func TestWritersAtOnceLoseNothing(t *testing.T) {
 	if d.Revision != first.Revision+writers*each {
 		t.Errorf("revision %d after %d writes", d.Revision, writers*each)
 	}
-	h, err := s.History(ctx, 1000)
+	h, err := s.History(ctx, Page{N: 1000})
 	if err != nil || len(h) != writers*each+1 {
 		t.Errorf("%d entries of history, %v", len(h), err)
 	}
@@ -75,7 +75,7 @@ func TestUndoIsARandomWalkBack(t *testing.T) {
 	rnd := rand.New(rand.NewSource(3))
 	type state map[string]string
 	read := func() state {
-		docs, err := s.Blocks(ctx)
+		docs, err := s.All(ctx, BlockDoc)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -98,12 +98,12 @@ func TestUndoIsARandomWalkBack(t *testing.T) {
 	}
 	var past []state
 	standing := func() (Change, bool) {
-		h, err := s.History(ctx, 500)
+		h, err := s.History(ctx, Page{N: 500})
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, c := range h {
-			if !c.Undone && c.Undoes == 0 {
+			if !c.Undone && c.Deed == Do {
 				return c, true
 			}
 		}
@@ -115,7 +115,7 @@ func TestUndoIsARandomWalkBack(t *testing.T) {
 			if !ok {
 				t.Fatal("nothing stands though changes were made")
 			}
-			if _, err := s.Undo(ctx, "u", c.ID); err != nil {
+			if _, err := s.Undo(ctx, "w", c.ID); err != nil {
 				t.Fatalf("step %d: undoing %q: %v", step, c.What, err)
 			}
 			want := past[len(past)-1]
@@ -131,13 +131,13 @@ func TestUndoIsARandomWalkBack(t *testing.T) {
 			d, err := s.Block(ctx, id)
 			switch {
 			case errors.Is(err, ErrNotFound):
-				writes = append(writes, Write{BlockDoc, id, 0, []byte(fmt.Sprintf(`{"step":%d}`, step))})
+				writes = append(writes, Write{Kind: BlockDoc, ID: id, Revision: 0, Body: []byte(fmt.Sprintf(`{"step":%d}`, step))})
 			case err != nil:
 				t.Fatal(err)
 			case rnd.Intn(4) == 0:
-				writes = append(writes, Write{BlockDoc, id, d.Revision, nil})
+				writes = append(writes, Write{Kind: BlockDoc, ID: id, Revision: d.Revision, Body: nil})
 			default:
-				writes = append(writes, Write{BlockDoc, id, d.Revision, []byte(fmt.Sprintf(`{"step":%d}`, step))})
+				writes = append(writes, Write{Kind: BlockDoc, ID: id, Revision: d.Revision, Body: []byte(fmt.Sprintf(`{"step":%d}`, step))})
 			}
 		}
 		if _, err := s.Apply(ctx, "w", fmt.Sprint("step ", step), writes...); err != nil {
@@ -149,7 +149,7 @@ func TestUndoIsARandomWalkBack(t *testing.T) {
 		if !ok {
 			t.Fatalf("%d changes cannot be undone", len(past))
 		}
-		if _, err := s.Undo(ctx, "u", c.ID); err != nil {
+		if _, err := s.Undo(ctx, "w", c.ID); err != nil {
 			t.Fatal(err)
 		}
 		past = past[:len(past)-1]
@@ -163,14 +163,14 @@ func TestUndoIsARandomWalkBack(t *testing.T) {
 func TestFilesAreKeptOnce(t *testing.T) {
 	s := openStore(t, t.TempDir(), Options{})
 	text := File{"heights", "lon,lat,z\n1,2,3\n"}
-	if _, err := s.ApplyWith(ctx, "x", "stale", []File{text}, Write{BlockDoc, "a", 7, []byte(`{}`)}); !errors.Is(err, ErrStale) {
+	if _, err := s.ApplyWith(ctx, "x", "stale", Also{Files: []File{text}}, Write{Kind: BlockDoc, ID: "a", Revision: 7, Body: []byte(`{}`)}); !errors.Is(err, ErrStale) {
 		t.Fatal(err)
 	}
 	if _, err := s.File(ctx, text.Digest()); !errors.Is(err, ErrNotFound) {
 		t.Errorf("a refused change kept its file: %v", err)
 	}
 	for i := range 2 {
-		if _, err := s.ApplyWith(ctx, "x", "heights", []File{text}, Write{BlockDoc, fmt.Sprint("b", i), 0, []byte(`{}`)}); err != nil {
+		if _, err := s.ApplyWith(ctx, "x", "heights", Also{Files: []File{text}}, Write{Kind: BlockDoc, ID: fmt.Sprint("b", i), Body: []byte(`{}`)}); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -73,7 +73,7 @@ func examine(ctx context.Context, db *sql.DB) (Report, error) {
 		return r, fmt.Errorf("%w: %s", ErrDamaged, said)
 	}
 	var tables int
-	if err := db.QueryRowContext(ctx, `SELECT count(*) FROM sqlite_schema WHERE type = 'table' AND name IN ('estate', 'block', 'change', 'goose_db_version')`).Scan(&tables); err != nil || tables < 3 {
+	if err := db.QueryRowContext(ctx, `SELECT count(*) FROM sqlite_schema WHERE type = 'table' AND name IN ('estate', 'block', 'document', 'change', 'goose_db_version')`).Scan(&tables); err != nil || tables < 3 {
 		return r, ErrNotOurs
 	}
 	if err := db.QueryRowContext(ctx, `SELECT max(version_id) FROM goose_db_version`).Scan(&r.Version); err != nil {
@@ -101,10 +101,11 @@ func examine(ctx context.Context, db *sql.DB) (Report, error) {
 	return r, nil
 }
 
-// digestsSince is the version from which documents carry digests; filesSince from which long records are kept.
+// Versions of the database from which something is kept as it is now.
 const (
 	filesSince   = 3
 	digestsSince = 4
+	oneTableFrom = 5 // documents stand in one table, and records beside them
 )
 
 func examineDocuments(ctx context.Context, db *sql.DB, r *Report) error {
@@ -112,7 +113,11 @@ func examineDocuments(ctx context.Context, db *sql.DB, r *Report) error {
 	if r.Version >= digestsSince {
 		digest = "digest"
 	}
-	rows, err := db.QueryContext(ctx, `SELECT 'the estate', body, `+digest+`, 0 FROM estate UNION ALL SELECT 'block ' || id, body, `+digest+`, removed FROM block`)
+	query := `SELECT 'the estate', body, ` + digest + `, 0 FROM estate UNION ALL SELECT 'block ' || id, body, ` + digest + `, removed FROM block`
+	if r.Version >= oneTableFrom {
+		query = `SELECT CASE kind WHEN 'estate' THEN 'the estate' ELSE kind || ' ' || id END, body, digest, removed FROM document`
+	}
+	rows, err := db.QueryContext(ctx, query)
 	if err != nil {
 		return explain(err)
 	}
@@ -129,7 +134,7 @@ func examineDocuments(ctx context.Context, db *sql.DB, r *Report) error {
 		}
 		if what == "the estate" {
 			r.Estate = doc.Name
-		} else if !removed {
+		} else if !removed && strings.HasPrefix(what, "block ") {
 			r.Blocks++
 		}
 	}

@@ -23,9 +23,9 @@ func estate(t testing.TB, dir, name string, blocks int) *Store {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = s.Close() })
-	writes := []Write{{EstateDoc, "", 0, []byte(fmt.Sprintf(`{"name":%q}`, name))}}
+	writes := []Write{{Kind: EstateDoc, Body: []byte(fmt.Sprintf(`{"name":%q}`, name))}}
 	for i := range blocks {
-		writes = append(writes, Write{BlockDoc, fmt.Sprint("b", i), 0, []byte(fmt.Sprintf(`{"name":"block %d","text":%q}`, i, strings.Repeat("x", 3000)))})
+		writes = append(writes, Write{Kind: BlockDoc, ID: fmt.Sprint("b", i), Body: []byte(fmt.Sprintf(`{"name":"block %d","text":%q}`, i, strings.Repeat("x", 3000)))})
 	}
 	if _, err := s.Apply(ctx, "x", "began", writes...); err != nil {
 		t.Fatal(err)
@@ -191,7 +191,7 @@ func TestReplacedAtOnceWithReads(t *testing.T) {
 	if d, err := s.Estate(ctx); err != nil || !strings.Contains(string(d.Body), "Copied") {
 		t.Errorf("%s %v", d.Body, err)
 	}
-	write(t, s, Write{BlockDoc, "new", 0, []byte(`{}`)})
+	write(t, s, Write{Kind: BlockDoc, ID: "new", Revision: 0, Body: []byte(`{}`)})
 	if Address(dir) != "127.0.0.1:1" {
 		t.Errorf("announced at %q", Address(dir))
 	}
@@ -239,7 +239,7 @@ func TestKilledWhileRestoring(t *testing.T) {
 	for i := range tries {
 		dir := t.TempDir()
 		s := estate(t, dir, "Old", 3)
-		write(t, s, Write{BlockDoc, "last", 0, []byte(`{"name":"last"}`)})
+		write(t, s, Write{Kind: BlockDoc, ID: "last", Revision: 0, Body: []byte(`{"name":"last"}`)})
 		_ = s.Close()
 		run(dir, takes*time.Duration(i)/time.Duration(tries)*11/10)
 		got[named(t, dir)]++
@@ -247,7 +247,7 @@ func TestKilledWhileRestoring(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		docs, err := s.Blocks(ctx)
+		docs, err := s.All(ctx, BlockDoc)
 		if n := len(docs); err != nil || n != 4 && n != 60 {
 			t.Errorf("killed after %v: %d blocks, %v", takes*time.Duration(i)/time.Duration(tries), n, err)
 		}
@@ -303,21 +303,21 @@ func TestAChangedCharacterIsSeen(t *testing.T) {
 	if err := s.FullCheck(ctx); err != nil || s.CheckDue() {
 		t.Fatalf("a sound estate: %v", err)
 	}
-	if _, err := s.db.Exec(`UPDATE block SET body = replace(body, 'block 1', 'block 8') WHERE id = 'b1'`); err != nil {
+	if _, err := s.db.Exec(`UPDATE document SET body = replace(body, 'block 1', 'block 8') WHERE id = 'b1'`); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.Block(ctx, "b1"); !errors.Is(err, ErrDamaged) {
 		t.Errorf("the spoilt block: %v", err)
 	}
-	docs, err := s.Blocks(ctx)
+	docs, err := s.All(ctx, BlockDoc)
 	if err != nil || len(docs) != 3 || docs[0].Err != nil || docs[1].Err == nil || docs[2].Err != nil {
 		t.Errorf("%+v %v", docs, err)
 	}
-	write(t, s, Write{BlockDoc, "b0", 1, []byte(`{"name":"still works"}`)})
+	write(t, s, Write{Kind: BlockDoc, ID: "b0", Revision: 1, Body: []byte(`{"name":"still works"}`)})
 	if err := s.FullCheck(ctx); !errors.Is(err, ErrDamaged) || !strings.Contains(err.Error(), "block b1") {
 		t.Errorf("the full check: %v", err)
 	}
-	if _, err := s.Apply(ctx, "x", "more", Write{BlockDoc, "b2", 1, []byte(`{"name":"no"}`)}); !errors.Is(err, ErrDamaged) {
+	if _, err := s.Apply(ctx, "x", "more", Write{Kind: BlockDoc, ID: "b2", Revision: 1, Body: []byte(`{"name":"no"}`)}); !errors.Is(err, ErrDamaged) {
 		t.Errorf("a write into a damaged estate: %v", err)
 	}
 }
@@ -337,15 +337,15 @@ func TestANewerDatabaseIsRefused(t *testing.T) {
 // A change that changes nothing leaves neither an entry nor a revision.
 func TestNoChangeIsNoChange(t *testing.T) {
 	s := openStore(t, t.TempDir(), Options{})
-	a := write(t, s, Write{BlockDoc, "a", 0, []byte(`{"v":1}`)})
-	again, err := s.Apply(ctx, "x", "the same", Write{BlockDoc, "a", a.Revision, []byte(`{"v":1}`)})
+	a := write(t, s, Write{Kind: BlockDoc, ID: "a", Revision: 0, Body: []byte(`{"v":1}`)})
+	again, err := s.Apply(ctx, "x", "the same", Write{Kind: BlockDoc, ID: "a", Revision: a.Revision, Body: []byte(`{"v":1}`)})
 	if err != nil || len(again) != 1 || again[0].Revision != a.Revision {
 		t.Errorf("%+v %v", again, err)
 	}
-	if h, _ := s.History(ctx, 9); len(h) != 1 {
+	if h, _ := s.History(ctx, Page{N: 9}); len(h) != 1 {
 		t.Errorf("%d entries", len(h))
 	}
-	if _, err := s.Apply(ctx, "x", "stale", Write{BlockDoc, "a", a.Revision + 1, []byte(`{"v":1}`)}); !errors.Is(err, ErrStale) {
+	if _, err := s.Apply(ctx, "x", "stale", Write{Kind: BlockDoc, ID: "a", Revision: a.Revision + 1, Body: []byte(`{"v":1}`)}); !errors.Is(err, ErrStale) {
 		t.Errorf("the same text from another revision: %v", err)
 	}
 }
@@ -363,7 +363,7 @@ func TestCopiesThatAreKept(t *testing.T) {
 	if s.CopyDue(ctx) {
 		t.Error("a copy of nothing is due")
 	}
-	if _, err := s.Apply(ctx, "x", "began", Write{EstateDoc, "", 0, []byte(`{"name":"Home"}`)}); err != nil {
+	if _, err := s.Apply(ctx, "x", "began", Write{Kind: EstateDoc, ID: "", Revision: 0, Body: []byte(`{"name":"Home"}`)}); err != nil {
 		t.Fatal(err)
 	}
 	var list []CopyInfo // 420 days, newest first, as they would be kept
@@ -411,7 +411,7 @@ func TestCopiesThatAreKept(t *testing.T) {
 	if remind, _ := s.RemindToCopy(ctx); remind {
 		t.Error("nothing changed since the copy")
 	}
-	if _, err := s.Apply(ctx, "x", "c", Write{BlockDoc, "a", 0, []byte(`{}`)}); err != nil {
+	if _, err := s.Apply(ctx, "x", "c", Write{Kind: BlockDoc, ID: "a", Revision: 0, Body: []byte(`{}`)}); err != nil {
 		t.Fatal(err)
 	}
 	clock = clock.Add(8 * 24 * time.Hour)

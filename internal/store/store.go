@@ -45,7 +45,7 @@ var (
 	ErrDisk     = errors.New("the disk reported an error: nothing was changed")
 	ErrInUse    = errors.New("another slowroot is already using this data folder")
 	ErrNoChange = errors.New("there is nothing to undo")
-	ErrMovedOn  = errors.New("this was changed again since; undo the later change first")
+	ErrMovedOn  = errors.New("this is not your last change any more")
 	ErrNotOurs  = errors.New("this file is not a slowroot database")
 	ErrDamaged  = errors.New("the database is damaged")
 	ErrMissing  = errors.New("this folder held an estate and its database is missing")
@@ -57,40 +57,40 @@ var (
 type Kind string
 
 const (
-	EstateDoc Kind = "estate"
-	BlockDoc  Kind = "block"
+	EstateDoc   Kind = "estate"   // one, with the id ""
+	BlockDoc    Kind = "block"    //
+	PlantingDoc Kind = "planting" // of the block that is its parent
+	RowsDoc     Kind = "rows"     // as planted, with the id of the planting; the block is its parent
+	SheetDoc    Kind = "sheet"    // an estate's own practice sheet
 )
 
-// Doc is a document with its revision. ID is empty for the estate. Err is set where the body does not have the digest it
-// was written with: a character of it changed on the disk.
+// Doc is a document with its revision. Schema is the version of its body's form. Err is set where the body does not
+// have the digest it was written with: a character of it changed on the disk.
 type Doc struct {
+	Kind     Kind
 	ID       string
+	Parent   string
+	Schema   int
 	Revision int
 	Body     []byte
 	Err      error
 }
 
 // Write is one document to be written. Revision is the one the writer read: 0 creates. A nil Body
-// removes a block.
+// removes it. A zero Schema is 1.
 type Write struct {
 	Kind     Kind
 	ID       string
 	Revision int
 	Body     []byte
+	Parent   string
+	Schema   int
 }
+
+func (w Write) schema() int { return max(w.Schema, 1) }
 
 // File is a long record to be kept with a change.
 type File struct{ Kind, Text string }
-
-// Change is one entry of the history.
-type Change struct {
-	ID     int64     `json:"id"`
-	At     time.Time `json:"at"`
-	Who    string    `json:"who"`
-	What   string    `json:"what"`
-	Undone bool      `json:"undone"`
-	Undoes int64     `json:"undoes,omitempty"`
-}
 
 // Options change how a store is opened. The zero Options are the usual ones.
 type Options struct {
@@ -293,28 +293,26 @@ func digestOf(body []byte) string {
 // fillDigests gives documents written before there were digests theirs.
 func (s *Store) fillDigests(ctx context.Context) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
-		for _, table := range []string{"estate", "block"} {
-			rows, err := tx.QueryContext(ctx, `SELECT rowid, body FROM `+table+` WHERE digest = ''`)
-			if err != nil {
+		rows, err := tx.QueryContext(ctx, `SELECT rowid, body FROM document WHERE digest = ''`)
+		if err != nil {
+			return err
+		}
+		found := map[int64]string{}
+		for rows.Next() {
+			var id int64
+			var body string
+			if err := rows.Scan(&id, &body); err != nil {
+				rows.Close()
 				return err
 			}
-			found := map[int64]string{}
-			for rows.Next() {
-				var id int64
-				var body string
-				if err := rows.Scan(&id, &body); err != nil {
-					rows.Close()
-					return err
-				}
-				found[id] = digestOf([]byte(body))
-			}
-			if err := errors.Join(rows.Err(), rows.Close()); err != nil {
+			found[id] = digestOf([]byte(body))
+		}
+		if err := errors.Join(rows.Err(), rows.Close()); err != nil {
+			return err
+		}
+		for id, d := range found {
+			if _, err := tx.ExecContext(ctx, `UPDATE document SET digest = ? WHERE rowid = ?`, d, id); err != nil {
 				return err
-			}
-			for id, d := range found {
-				if _, err := tx.ExecContext(ctx, `UPDATE `+table+` SET digest = ? WHERE rowid = ?`, d, id); err != nil {
-					return err
-				}
 			}
 		}
 		return nil
@@ -329,38 +327,37 @@ func (d *Doc) whole(digest string) {
 }
 
 // Estate is the estate's document, ErrNotFound before one is begun.
-func (s *Store) Estate(ctx context.Context) (Doc, error) {
-	return s.one(ctx, `SELECT '', revision, body, digest FROM estate WHERE id = 1`)
-}
+func (s *Store) Estate(ctx context.Context) (Doc, error) { return s.one(ctx, EstateDoc, "") }
 
 // Block is one block.
-func (s *Store) Block(ctx context.Context, id string) (Doc, error) {
-	return s.one(ctx, `SELECT id, revision, body, digest FROM block WHERE id = ? AND removed = 0`, id)
-}
+func (s *Store) Block(ctx context.Context, id string) (Doc, error) { return s.one(ctx, BlockDoc, id) }
 
-func (s *Store) one(ctx context.Context, query string, args ...any) (Doc, error) {
-	s.mu.RLock()
-	defer s.mu.RUnlock()
-	var d Doc
-	var body, digest string
-	err := s.db.QueryRowContext(ctx, query, args...).Scan(&d.ID, &d.Revision, &body, &digest)
-	if errors.Is(err, sql.ErrNoRows) {
+func (s *Store) one(ctx context.Context, kind Kind, id string) (Doc, error) {
+	list, err := s.read(ctx, `kind = ? AND id = ?`, string(kind), id)
+	if err != nil {
+		return Doc{}, err
+	}
+	if len(list) == 0 {
 		return Doc{}, ErrNotFound
 	}
-	if err != nil {
-		return d, explain(err)
-	}
-	d.Body = []byte(body)
-	d.whole(digest)
-	return d, d.Err
+	return list[0], list[0].Err
 }
 
-// Blocks are all blocks that are not removed, in the order they were made; one that is damaged stands among them with
-// its Err.
-func (s *Store) Blocks(ctx context.Context) ([]Doc, error) {
+// Of are the documents of a kind that are not removed and have that parent, in the order they were made; one that is
+// damaged stands among them with its Err.
+func (s *Store) Of(ctx context.Context, kind Kind, parent string) ([]Doc, error) {
+	return s.read(ctx, `kind = ? AND parent = ?`, string(kind), parent)
+}
+
+// All are the documents of a kind, whatever their parent.
+func (s *Store) All(ctx context.Context, kind Kind) ([]Doc, error) {
+	return s.read(ctx, `kind = ?`, string(kind))
+}
+
+func (s *Store) read(ctx context.Context, where string, args ...any) ([]Doc, error) {
 	s.mu.RLock()
 	defer s.mu.RUnlock()
-	rows, err := s.db.QueryContext(ctx, `SELECT id, revision, body, digest FROM block WHERE removed = 0 ORDER BY rowid`)
+	rows, err := s.db.QueryContext(ctx, `SELECT kind, id, parent, schema, revision, body, digest FROM document WHERE removed = 0 AND `+where+` ORDER BY seq`, args...)
 	if err != nil {
 		return nil, explain(err)
 	}
@@ -369,7 +366,7 @@ func (s *Store) Blocks(ctx context.Context) ([]Doc, error) {
 	for rows.Next() {
 		var d Doc
 		var body, digest string
-		if err := rows.Scan(&d.ID, &d.Revision, &body, &digest); err != nil {
+		if err := rows.Scan(&d.Kind, &d.ID, &d.Parent, &d.Schema, &d.Revision, &body, &digest); err != nil {
 			return nil, explain(err)
 		}
 		d.Body = []byte(body)

@@ -39,22 +39,22 @@ func TestRevisionsAndUndo(t *testing.T) {
 	if _, err := s.Undo(ctx, "tester", 1); !errors.Is(err, ErrNoChange) {
 		t.Errorf("undo of nothing: %v", err)
 	}
-	a := write(t, s, Write{BlockDoc, "a", 0, []byte(`{"v":1}`)})
-	b := write(t, s, Write{BlockDoc, "a", a.Revision, []byte(`{"v":2}`)})
-	if _, err := s.Apply(ctx, "x", "stale", Write{BlockDoc, "a", a.Revision, []byte(`{"v":3}`)}); !errors.Is(err, ErrStale) {
+	a := write(t, s, Write{Kind: BlockDoc, ID: "a", Revision: 0, Body: []byte(`{"v":1}`)})
+	b := write(t, s, Write{Kind: BlockDoc, ID: "a", Revision: a.Revision, Body: []byte(`{"v":2}`)})
+	if _, err := s.Apply(ctx, "x", "stale", Write{Kind: BlockDoc, ID: "a", Revision: a.Revision, Body: []byte(`{"v":3}`)}); !errors.Is(err, ErrStale) {
 		t.Fatalf("a stale write answered %v", err)
 	}
 	if d, _ := s.Block(ctx, "a"); string(d.Body) != `{"v":2}` || d.Revision != b.Revision {
 		t.Fatalf("after a stale write: %s at %d", d.Body, d.Revision)
 	}
-	h, err := s.History(ctx, 10)
+	h, err := s.History(ctx, Page{N: 10})
 	if err != nil || len(h) != 2 {
 		t.Fatalf("history %v, %v: a refused write must leave no entry", h, err)
 	}
-	if _, err := s.Undo(ctx, "x", h[1].ID); !errors.Is(err, ErrMovedOn) {
+	if _, err := s.Undo(ctx, "tester", h[1].ID); !errors.Is(err, ErrMovedOn) {
 		t.Errorf("undoing an older change: %v", err)
 	}
-	if _, err := s.Undo(ctx, "x", h[0].ID); err != nil {
+	if _, err := s.Undo(ctx, "tester", h[0].ID); err != nil {
 		t.Fatal(err)
 	}
 	d, _ := s.Block(ctx, "a")
@@ -62,19 +62,19 @@ func TestRevisionsAndUndo(t *testing.T) {
 		t.Errorf("undo gave %s at %d", d.Body, d.Revision)
 	}
 	// The creation too can be undone, and a removal.
-	if _, err := s.Undo(ctx, "x", h[1].ID); err != nil {
+	if _, err := s.Undo(ctx, "tester", h[1].ID); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.Block(ctx, "a"); !errors.Is(err, ErrNotFound) {
 		t.Errorf("the block is still there: %v", err)
 	}
-	c := write(t, s, Write{BlockDoc, "c", 0, []byte(`{}`)})
-	write(t, s, Write{BlockDoc, "c", c.Revision, nil})
+	c := write(t, s, Write{Kind: BlockDoc, ID: "c", Revision: 0, Body: []byte(`{}`)})
+	write(t, s, Write{Kind: BlockDoc, ID: "c", Revision: c.Revision, Body: nil})
 	if _, err := s.Block(ctx, "c"); !errors.Is(err, ErrNotFound) {
 		t.Error("removed block is found")
 	}
-	h, _ = s.History(ctx, 1)
-	if _, err := s.Undo(ctx, "x", h[0].ID); err != nil {
+	h, _ = s.History(ctx, Page{N: 1})
+	if _, err := s.Undo(ctx, "tester", h[0].ID); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.Block(ctx, "c"); err != nil {
@@ -84,11 +84,11 @@ func TestRevisionsAndUndo(t *testing.T) {
 
 func TestOneChangeIsAllOrNothing(t *testing.T) {
 	s := openStore(t, t.TempDir(), Options{})
-	_, err := s.Apply(ctx, "x", "two", Write{BlockDoc, "a", 0, []byte(`{}`)}, Write{BlockDoc, "b", 0, []byte(`not json`)})
+	_, err := s.Apply(ctx, "x", "two", Write{Kind: BlockDoc, ID: "a", Revision: 0, Body: []byte(`{}`)}, Write{Kind: BlockDoc, ID: "b", Revision: 0, Body: []byte(`not json`)})
 	if err == nil {
 		t.Fatal("a body that is not JSON was stored")
 	}
-	if bs, _ := s.Blocks(ctx); len(bs) != 0 {
+	if bs, _ := s.All(ctx, BlockDoc); len(bs) != 0 {
 		t.Errorf("half a change was kept: %d blocks", len(bs))
 	}
 }
@@ -111,10 +111,10 @@ func TestDiskFull(t *testing.T) {
 	}
 	s := openStore(t, t.TempDir(), Options{MaxPages: 40})
 	big := fmt.Sprintf(`{"text":%q}`, strings.Repeat("x", 40<<10))
-	write(t, s, Write{BlockDoc, "kept", 0, []byte(`{"v":1}`)})
+	write(t, s, Write{Kind: BlockDoc, ID: "kept", Revision: 0, Body: []byte(`{"v":1}`)})
 	var err error
 	for i := 0; i < 20 && err == nil; i++ {
-		_, err = s.Apply(ctx, "x", "big", Write{BlockDoc, fmt.Sprint("big", i), 0, []byte(big)})
+		_, err = s.Apply(ctx, "x", "big", Write{Kind: BlockDoc, ID: fmt.Sprint("big", i), Body: []byte(big)})
 	}
 	if !errors.Is(err, ErrFull) {
 		t.Fatalf("full in the middle of a write: %v", err)
@@ -123,8 +123,8 @@ func TestDiskFull(t *testing.T) {
 	if err != nil || string(d.Body) != `{"v":1}` {
 		t.Fatalf("after a full disk the estate reads %s, %v", d.Body, err)
 	}
-	h, _ := s.History(ctx, 100)
-	bs, _ := s.Blocks(ctx)
+	h, _ := s.History(ctx, Page{N: 100})
+	bs, _ := s.All(ctx, BlockDoc)
 	if len(h) != len(bs) {
 		t.Errorf("%d changes for %d blocks: the failed write left a trace", len(h), len(bs))
 	}
@@ -142,7 +142,7 @@ func TestReadOnlyAndForeignFiles(t *testing.T) {
 	if _, err := s.db.Exec(`PRAGMA query_only = 1`); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Apply(ctx, "x", "write", Write{BlockDoc, "a", 0, []byte(`{}`)}); !errors.Is(err, ErrReadOnly) {
+	if _, err := s.Apply(ctx, "x", "write", Write{Kind: BlockDoc, ID: "a", Revision: 0, Body: []byte(`{}`)}); !errors.Is(err, ErrReadOnly) {
 		t.Errorf("a read-only database: %v", err)
 	}
 }

@@ -49,7 +49,7 @@ func backup(ctx context.Context, dir, file string) (store.Report, error) {
 	if _, err := os.Stat(filepath.Join(dir, store.FileName)); err != nil {
 		return store.Report{}, fmt.Errorf("%s: %w", dir, store.ErrNoEstate)
 	}
-	st, err := store.Open(ctx, dir, store.Options{})
+	st, err := store.Open(ctx, dir, store.Options{Upcast: estate.Upcast})
 	if err == nil {
 		defer st.Close()
 		r, err := st.Backup(ctx, file)

@@ -141,7 +141,7 @@ func serve(ctx context.Context, withDemo bool, addr, dir, today string, asItIs b
 	if err != nil {
 		return fmt.Errorf("reading the practice sheets: %w", err)
 	}
-	st, err := store.Open(ctx, dir, store.Options{AsItIs: asItIs})
+	st, err := store.Open(ctx, dir, store.Options{AsItIs: asItIs, Upcast: estate.Upcast})
 	if err != nil {
 		return err
 	}

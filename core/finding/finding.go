@@ -28,12 +28,14 @@ func (w Weight) Rank() int {
 	return 3
 }
 
-// Remedy is a command that answers a finding. Patch is an RFC 7396 merge patch on the block. Where
-// Ask is set, the reader is asked that question and the answer goes in place of Answer.
+// Remedy is a command that answers a finding. Patch is an RFC 7396 merge patch on the block; where Record is set, what
+// it says is recorded instead, and the plan's inputs stay as they are. Where Ask is set, the reader is asked that question and the answer goes in place of Answer.
 type Remedy struct {
 	Label string         `json:"label"`
 	Patch map[string]any `json:"patch"`
 	Ask   string         `json:"ask,omitempty"`
+	// Record is kind, operation and day of a record to be written.
+	Record map[string]any `json:"record,omitempty"`
 }
 
 // Answer stands in a remedy's patch where the reader's own words go.

@@ -8,6 +8,7 @@ import (
 	"slowroot/core/layout"
 	"slowroot/core/nutrition"
 	"slowroot/core/practice"
+	"slowroot/core/record"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/core/working"
@@ -21,7 +22,9 @@ type computation struct {
 	p        *Plan
 	sys      units.System
 	seasons  schedule.Seasons
-	planting *Planting
+	meant    *Planting   // the planting the block is seen from, whatever its stage
+	planting *Planting   // the same where it is more than considered
+	book     record.Book // what was recorded of it
 	sheet    *practice.Sheet
 	option   practice.Layout
 	plane    geo.Plane
@@ -54,10 +57,17 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	}
 	whole := in.Block
 	in.Block = whole.settled()
-	c := &computation{in: in, tr: tr, sys: in.Estate.Units, seasons: seasons, planting: in.Block.Planting, sheet: in.Sheet}
-	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: Empty, YearToday: seasons.YearOf(in.Today),
+	c := &computation{in: in, tr: tr, sys: in.Estate.Units, seasons: seasons, meant: in.Block.Planting, sheet: in.Sheet}
+	stage := c.meant.Stage()
+	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
 		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []Year{}, Jobs: []Job{}, Nutrients: []string{}, Findings: []finding.Finding{}}
 	c.p.Preparation = Preparation{Lines: []PrepLine{}, Sorting: []SortLine{}, Months: []string{}}
+	if c.meant != nil {
+		c.p.Planting, c.book = c.meant.ID, record.Open(in.Records, c.meant.ID)
+	}
+	if stage != Considered {
+		c.planting = c.meant
+	}
 	c.ground()
 	c.lie()
 	if c.planting != nil && c.sheet != nil && !c.sheet.Whole() {
@@ -124,10 +134,9 @@ func (c *computation) soil() {
 
 // consider prepares the ground for a crop that is only thought about.
 func (c *computation) consider() {
-	it := c.in.Block.Intent
 	c.p.Choices = c.sheet.Resolve(nil)
-	c.first = c.seasons.FirstYear(it.Date)
-	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: it.Date, Life: 1, Done: it.Done, Skip: it.NotNeeded}
+	c.first = c.seasons.FirstYear(c.meant.Date)
+	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: c.meant.Date, Life: 1, Done: c.book.Done, Skip: c.book.NotNeeded}
 	c.soil()
 	for _, o := range c.sheet.Operations(c.p.Choices) {
 		if len(o.Season) == 0 {
@@ -136,6 +145,9 @@ func (c *computation) consider() {
 	}
 	c.preparations(nil)
 }
+
+// inGround tells whether plants stand, or stood: their layout is fixed and the ground is prepared for them no more.
+func (c *computation) inGround() bool { return c.p.Stage == Planted || c.p.Stage == Ended }
 
 func (c *computation) figure(f Figure) {
 	c.p.Figures = append(c.p.Figures, f)
@@ -244,13 +256,9 @@ func (c *computation) choose() error {
 	if s.Product.ShowAs == "t" {
 		c.p.YieldAs, c.p.MassAs = units.YieldT, units.MassT
 	}
-	switch {
-	case !p.Planted.IsZero():
-		c.p.Stage = Planted
-	case !p.AdoptedOn.IsZero():
-		c.p.Stage = Adopted
-	default:
-		c.p.Stage = Planned
+	if p.End != nil { // what stands no longer has no years to come
+		first := c.seasons.FirstYear(p.Standing())
+		c.life = max(1, min(c.life, c.seasons.YearOf(p.End.On)-first+1))
 	}
 	return nil
 }

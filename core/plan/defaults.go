@@ -39,16 +39,7 @@ func (b *Block) Complete(e Estate, sheet func(string) (*practice.Sheet, bool), t
 	}
 	if p := b.Planting; p != nil && p.Date.IsZero() {
 		if s, ok := sheet(p.Sheet); ok {
-			var near civil.Date
-			if b.Intent != nil && b.Intent.Sheet == p.Sheet {
-				near = b.Intent.Date
-			}
-			p.Date = DefaultDay(seasons, s, today, near)
-		}
-	}
-	if it := b.Intent; it != nil && it.Date.IsZero() {
-		if s, ok := sheet(it.Sheet); ok {
-			it.Date = DefaultDay(seasons, s, today, civil.Date{})
+			p.Date = DefaultDay(seasons, s, today, civil.Date{})
 		}
 	}
 }

@@ -119,7 +119,7 @@ func TestWordsOfTheState(t *testing.T) {
 	date := civil.Must(2027, 3, 1)
 	whole, part := intended(t, "hazelnut", date), intended(t, "strawberry", date)
 	none := intended(t, "hazelnut", date)
-	none.Sheet, none.Block.Intent = nil, nil
+	none.Sheet, none.Block.Planting = nil, nil
 	planned := grounded(t, "hazelnut")
 	for _, c := range []struct {
 		name, words, cannot string

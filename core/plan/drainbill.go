@@ -182,7 +182,7 @@ func (c *computation) drainJobs(jobs []Job, kinds map[string]string) []Job {
 		kinds[key] = kind
 		jobs = append(jobs, Job{Key: key, Name: name, Phase: phase, Age: c.seasons.YearOf(day.AddMonths(-better)) - c.first + 1, From: day.AddMonths(-better), By: by, Detail: detail, Why: why, Caution: caution,
 			Rule: fmt.Sprintf("%d months before planting, at least %d", better, least), Origin: "common practice, no source", Preparation: true, Done: done,
-			NotNeeded: c.notNeeded(key), Passed: c.p.Stage != Planted && done.IsZero() && c.notNeeded(key) == "" && by.Before(c.in.Today)})
+			NotNeeded: c.notNeeded(key), Passed: !c.inGround() && done.IsZero() && c.notNeeded(key) == "" && by.Before(c.in.Today)})
 	}
 	if piped {
 		put("drain-lay", "drain", "Lay the drains, from the outlet upwards", "drain", c.drainWords(), "roots need air before they are planted", strings.Join(d.Cautions, " "), 9, 4)

@@ -29,7 +29,7 @@ func (c *computation) judgeDrains() {
 		c.note(finding.Finding{Rule: "drain." + rule, Weight: w, Step: "drains", Subject: subject, Sentence: sentence, Source: source, Remedies: remedies})
 	}
 	if !d.Started {
-		if d.Needed && c.p.Stage != Planted {
+		if d.Needed && !c.inGround() {
 			note("open", finding.Know, "Water", fmt.Sprintf("Water stands at %s by the %s, and %s is asked for. Say where it comes from: the remedies are worked out from that.", c.text(d.WetM, units.Spacing), d.WetFrom, c.text(d.Criterion.SteadyM, units.Spacing)), "methods DRN-1, DRN-2")
 		}
 		return

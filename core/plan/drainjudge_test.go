@@ -18,11 +18,11 @@ func TestDrainsSayHowWellTheHeightsAreKnown(t *testing.T) {
 	if n := notes(compute(t, in), "drain.accuracy"); n == nil || !strings.Contains(n.Sentence, "not to dig") {
 		t.Errorf("heights to half a metre: %+v", n)
 	}
-	in.Block.Planting.Done = map[string]civil.Date{"drains": civil.Must(2025, 2, 20)}
+	in.done(civil.Must(2025, 2, 20), "drains")
 	if plan := compute(t, in); notes(plan, "drain.laid") == nil || notes(plan, "drain.accuracy") != nil {
 		t.Error("laid drains are still asked to be levelled first")
 	}
-	in.Block.Planting.Done = nil
+	in.Records = nil
 	in.Land = nil
 	plan := compute(t, in)
 	if plan.Drains.Network != nil || notes(plan, "drain.heights") == nil || notes(plan, "drain.accuracy") != nil {

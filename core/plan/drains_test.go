@@ -184,7 +184,7 @@ func TestHoursOfTheDesignCountOnce(t *testing.T) {
 func TestDrainsBeforeACropIsPlanned(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, tilted)
 	s, _ := library(t).Get("peach")
-	in.Sheet, in.Block.Planting, in.Block.Intent = s, nil, &Intent{Sheet: "peach", Date: civil.Must(2027, 7, 5)}
+	in.Sheet, in.Block.Planting = s, &Planting{Considered: true, Sheet: "peach", Date: civil.Must(2027, 7, 5)}
 	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
 	plan := compute(t, in)
 	if plan.Drains.Criterion.Class != 5 || plan.Drains.Criterion.Assumed || plan.Drains.Network == nil {
@@ -202,7 +202,7 @@ func TestDrainsBeforeACropIsPlanned(t *testing.T) {
 	if !found {
 		t.Error("the drains are in no preparation")
 	}
-	in.Sheet, in.Block.Intent = nil, nil
+	in.Sheet, in.Block.Planting = nil, nil
 	plan = compute(t, in)
 	if c := plan.Drains.Criterion; c.Class != 3 || !c.Assumed || plan.Drains.Network == nil {
 		t.Errorf("without a crop: %+v", c)

@@ -10,6 +10,7 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/layout"
 	"slowroot/core/practice"
+	"slowroot/core/record"
 	"slowroot/core/units"
 )
 
@@ -24,7 +25,7 @@ func (c *computation) findings() {
 		c.judgeWorks()
 		c.judgePreparation()
 	}
-	if c.p.Stage != Empty {
+	if c.planting != nil {
 		c.judgeRows()
 		c.judgePlants()
 		c.judgeDates()
@@ -63,7 +64,7 @@ func planting(field string, v any) map[string]any {
 func layoutPatch(fields map[string]any) map[string]any { return planting("layout", fields) }
 
 func (c *computation) judgeGround() {
-	if c.p.Stage == Empty {
+	if c.planting == nil {
 		c.note(finding.Finding{Rule: "ground.undecided", Weight: finding.Know, Step: "plants", Subject: c.in.Block.Name,
 			Sentence: fmt.Sprintf("Nothing stands or is planned on these %s. %s", c.text(c.p.Ground.AreaM2, units.Area), c.undecided())})
 	}
@@ -133,7 +134,7 @@ func (c *computation) judgeRows() {
 }
 
 func (c *computation) judgePlants() {
-	if c.p.Stage == Planted {
+	if c.inGround() {
 		return
 	}
 	main, ok1 := c.p.Figure("plants.main")
@@ -146,7 +147,7 @@ func (c *computation) judgePlants() {
 
 func (c *computation) judgeDates() {
 	p := c.planting
-	if c.p.Stage == Planted {
+	if c.inGround() {
 		return
 	}
 	var passed []Job
@@ -186,7 +187,7 @@ func (c *computation) judgeDates() {
 			if i == 3 {
 				break
 			}
-			f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("“%s” was done by %s", j.Name, j.By.Words()), Patch: planting("done", map[string]any{j.Key: j.By.String()})})
+			f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("“%s” was done by %s", j.Name, j.By.Words()), Patch: map[string]any{}, Record: map[string]any{"kind": record.Done, "operation": j.Key, "day": j.By.String()}})
 		}
 		c.note(f)
 	} else if p.Date.Before(c.in.Today) {
@@ -196,7 +197,7 @@ func (c *computation) judgeDates() {
 			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: planting("date", next.String())}}})
 	}
 	for _, o := range c.ops {
-		d := p.Done[o.ID]
+		d := c.book.Done[o.ID]
 		if d.IsZero() || o.Before != "planting" || !o.Min.From(d, 1).After(p.Date) {
 			continue
 		}
@@ -315,12 +316,12 @@ func (c *computation) steps() {
 				s.State = "settled"
 			}
 			c.openGround(&s)
-		case c.p.Stage != Empty:
+		case c.planting != nil:
 			s.State = "settled"
-			if key == "record" && c.p.Stage != Planted && len(c.planting.Done) == 0 {
+			if key == "record" && !c.inGround() && len(c.book.Held) == 0 {
 				s.State = "untouched"
 			}
-			if c.p.Stage != Planted {
+			if !c.inGround() {
 				for _, f := range c.sheet.AllForks() {
 					if _, decided := c.planting.Choices[f.ID]; f.Step == key && !decided {
 						s.Open++

@@ -61,13 +61,13 @@ func Forks(in Input) ([]Fork, error) {
 		return nil, err
 	}
 	out := append(make([]Fork, 0, 8), base.groundForks...)
-	if in.Block.Planting == nil || in.Sheet == nil {
+	if s := in.Block.Planting.Stage(); s == Empty || s == Considered || in.Sheet == nil {
 		return out, nil
 	}
 	for _, f := range in.Sheet.AllForks() {
 		ch, decided := in.Block.Planting.Choices[f.ID]
 		fork := Fork{ID: f.ID, Question: f.Question, Step: f.Step, Scope: "planting", Decided: decided, By: ch.By, Why: ch.Why, On: ch.On.String(),
-			Locked: f.ID == practice.LayoutFork && base.Stage == Planted}
+			Locked: f.ID == practice.LayoutFork && (base.Stage == Planted || base.Stage == Ended)}
 		for _, o := range f.Options {
 			p := *in.Block.Planting
 			p.Choices = maps.Clone(p.Choices)

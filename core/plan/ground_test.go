@@ -51,7 +51,7 @@ func intended(t testing.TB, sheet string, date civil.Date) Input {
 	if !ok {
 		t.Fatalf("no sheet %s", sheet)
 	}
-	in.Sheet, in.Block.Planting, in.Block.Intent = s, nil, &Intent{Sheet: sheet, Date: date}
+	in.Sheet, in.Block.Planting = s, &Planting{Considered: true, Sheet: sheet, Date: date}
 	return in
 }
 
@@ -302,10 +302,7 @@ func TestLatenessNamesTheLimeToo(t *testing.T) {
 				first = j
 			}
 		}
-		if in.Block.Planting.Done == nil {
-			in.Block.Planting.Done = map[string]civil.Date{}
-		}
-		in.Block.Planting.Done[first.Key] = first.By
+		in.done(first.By, first.Key)
 	}
 	if !saw[true] || !saw[false] {
 		t.Errorf("only one of the two cases came up: %v", saw)
@@ -358,7 +355,7 @@ func TestWhatGrewBefore(t *testing.T) {
 		t.Errorf("%s to %s", plan.Soil.Earliest, plan.Soil.Latest)
 	}
 	n := notes(plan, "site.waiting")
-	if n == nil || n.Remedies[0].Patch["intent"].(map[string]any)["date"] != "2030-02-01" { // the first day of its season after the wait, south of the equator
+	if n == nil || n.Remedies[0].Patch["planting"].(map[string]any)["date"] != "2030-02-01" { // the first day of its season after the wait, south of the equator
 		t.Errorf("%+v", n)
 	}
 }
@@ -498,7 +495,7 @@ func TestWaysToRestTheGround(t *testing.T) {
 				continue
 			}
 			found = true
-			if way == "fumigation" && (!strings.Contains(j.Caution, "licensed") || !strings.Contains(j.Detail, "label") || in.Block.Intent.Date.Sub(j.By) < 28) {
+			if way == "fumigation" && (!strings.Contains(j.Caution, "licensed") || !strings.Contains(j.Detail, "label") || in.Block.Planting.Date.Sub(j.By) < 28) {
 				t.Errorf("%+v", j)
 			}
 		}

@@ -24,7 +24,7 @@ func (c *computation) groundForks() []Fork {
 	if f, ok := c.drainFork(); ok {
 		add(f)
 	}
-	if c.sheet == nil || c.p.Stage == Planted {
+	if c.sheet == nil || c.inGround() {
 		return out
 	}
 	if f, ok := c.limeFork(); ok {

@@ -5,7 +5,8 @@ package plan
 import (
 	"fmt"
 	"math"
-	"strconv"
+	"slices"
+	"strings"
 
 	"slowroot/core/civil"
 	"slowroot/core/climate"
@@ -13,6 +14,8 @@ import (
 	"slowroot/core/geo"
 	"slowroot/core/layout"
 	"slowroot/core/practice"
+	"slowroot/core/record"
+	"slowroot/core/rotation"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 )
@@ -101,7 +104,7 @@ type Block struct {
 	Surveyed  string      `json:"surveyed"`  // how the boundary was found
 	AccuracyM float64     `json:"accuracyM"` // of a vertex; 0 is not known
 	Notes     string      `json:"notes"`
-	Planting  *Planting   `json:"planting,omitempty"`
+	Planting  *Planting   `json:"planting,omitempty"` // the one it is seen from; a block has several, one after another
 	Found
 }
 
@@ -115,6 +118,9 @@ type Choice struct {
 
 // Planting is a crop on a block: what was chosen, accepted and done.
 type Planting struct {
+	ID          string                `json:"id,omitempty"`
+	Name        string                `json:"name,omitempty"`       // as people call it; "" is the crop's
+	Considered  bool                  `json:"considered,omitempty"` // the ground is judged for it, nothing is planned
 	Sheet       string                `json:"sheet"`
 	SheetDigest string                `json:"sheetDigest,omitempty"` // the sheet as it was when the plan was adopted
 	Choices     map[string]Choice     `json:"choices,omitempty"`
@@ -122,9 +128,6 @@ type Planting struct {
 	Layout      Override              `json:"layout"`
 	Survival    float64               `json:"survival,omitempty"`   // 0 takes the sheet's
 	Confidence  float64               `json:"confidence,omitempty"` // 0 takes 0.95
-	Done        map[string]civil.Date `json:"done,omitempty"`       // job key → day it was done
-	NotNeeded   map[string]string     `json:"notNeeded,omitempty"`  // job key → why it is not needed here
-	Picked      map[string]float64    `json:"picked,omitempty"`     // season year, such as "2027" → kg taken off the block
 	Accepted    map[string]string     `json:"accepted,omitempty"`   // finding rule → why it is kept as it is
 	AdoptedOn   civil.Date            `json:"adoptedOn"`
 	AdoptedBy   string                `json:"adoptedBy,omitempty"`
@@ -132,6 +135,43 @@ type Planting struct {
 	BaseDate    civil.Date            `json:"baseDate"`           // planting date when adopted
 	Planted     civil.Date            `json:"planted"`            // recorded as planted on
 	AsPlanted   *AsPlanted            `json:"asPlanted,omitempty"`
+	End         *End                  `json:"end,omitempty"` // nil while it stands or is still to come
+}
+
+// End is how a stand ended.
+type End struct {
+	On  civil.Date `json:"on"`
+	How string     `json:"how"` // one of Ends
+	By  string     `json:"by,omitempty"`
+	Why string     `json:"why,omitempty"`
+}
+
+// Ends are the ways a stand ends.
+var Ends = []string{"grubbed", "ploughed in", "replaced", "died", "given up"}
+
+// Stage is how far the planting has come.
+func (p *Planting) Stage() Stage {
+	switch {
+	case p == nil:
+		return Empty
+	case p.End != nil:
+		return Ended
+	case !p.Planted.IsZero():
+		return Planted
+	case !p.AdoptedOn.IsZero():
+		return Adopted
+	case p.Considered:
+		return Considered
+	}
+	return Planned
+}
+
+// Span is the time a planting takes up on its ground: from when it stands, or should, to its end. A zero to is open.
+func (p *Planting) Span() (from, to civil.Date) {
+	if p.End != nil {
+		to = p.End.On
+	}
+	return p.Standing(), to
 }
 
 // Override is what a person set instead of the chosen layout's own; a nil field takes the layout's.
@@ -204,14 +244,8 @@ func (b Block) days() error {
 		add("planting.planted", p.Planted)
 		add("planting.adoptedOn", p.AdoptedOn)
 		add("planting.baseDate", p.BaseDate)
-		for k, d := range p.Done {
-			add("planting.done."+k, d)
-		}
-	}
-	if it := b.Intent; it != nil {
-		add("intent.date", it.Date)
-		for k, d := range it.Done {
-			add("intent.done."+k, d)
+		if p.End != nil {
+			add("planting.end.on", p.End.On)
 		}
 	}
 	if b.Works != nil {
@@ -267,9 +301,18 @@ func (b Block) Valid() error {
 	if p.Confidence != 0 && !(p.Confidence >= 0.5 && p.Confidence <= 0.999) {
 		return finding.Bad("confidence", p.Confidence, "is not a confidence", "0.5 to 0.999, or 0 for 0.95")
 	}
-	for y, kg := range p.Picked {
-		if n, err := strconv.Atoi(y); err != nil || n < firstYear || n > lastYear || !(kg >= 0 && kg <= 1e9) {
-			return finding.Bad("picked", fmt.Sprintf("%s: %g", y, kg), "is not a season's harvest", "the year the season starts in, such as 2027, and 0 to 1 000 000 000 kg")
+	if len([]rune(p.Name)) > 80 {
+		return finding.Bad("planting.name", p.Name, "is longer than a name", "80 characters at most")
+	}
+	if p.Considered && (!p.AdoptedOn.IsZero() || !p.Planted.IsZero()) {
+		return finding.Bad("planting.considered", true, "a plan that is adopted or a stand is not only considered", "leave it out")
+	}
+	if e := p.End; e != nil {
+		if p.Planted.IsZero() || e.On.Before(p.Planted) {
+			return finding.Bad("planting.end.on", e.On, "lies before the planting, or nothing was planted", "a day on which it stood")
+		}
+		if !slices.Contains(Ends, e.How) {
+			return finding.Bad("planting.end.how", e.How, "is not a way a stand ends", strings.Join(Ends, ", "))
 		}
 	}
 	if !p.Planted.IsZero() && p.AsPlanted == nil {
@@ -286,10 +329,12 @@ type Input struct {
 	Sheet    *practice.Sheet // the version the planting holds to; nil when nothing is chosen
 	NewSheet *practice.Sheet // the library's version when it differs from Sheet, else nil
 	Today    civil.Date
-	Land     *Land         // the lie of the block; nil where no heights are known
-	Climate  *climate.Site // of the estate's record; nil is worked out from the monthly normals
-	Brief    bool          // leave out remedies that take long to find: for many blocks at once
-	Weigh    bool          // design the ways not taken at the forks of the ground too
+	Records  []record.Record // of the block, in the order they were written
+	Before   []Stood         // what stood on the block before the planting it is seen from
+	Land     *Land           // the lie of the block; nil where no heights are known
+	Climate  *climate.Site   // of the estate's record; nil is worked out from the monthly normals
+	Brief    bool            // leave out remedies that take long to find: for many blocks at once
+	Weigh    bool            // design the ways not taken at the forks of the ground too
 
 	// LandProblem says why the heights that reach the block say nothing of its lie, "" where they do.
 	LandProblem string
@@ -298,6 +343,28 @@ type Input struct {
 	Stop func() error
 
 	drained *DrainPlan // the drains as they were designed already: ways that do not touch them take these
+}
+
+// Stood is a planting that ended on the block. Woody roots stay in the ground and rot there.
+type Stood struct {
+	Sheet string
+	Name  string
+	Woody bool
+	End   civil.Date
+}
+
+// uses are what the ground carried: what people said, and what stood on the block and has ended.
+func (in Input) uses(crop string) []rotation.Use {
+	out := slices.Clone(in.Block.Uses)
+	for _, s := range in.Before {
+		if s.Sheet == crop {
+			out = append(out, rotation.Use{Kind: "same-tree", End: s.End, Note: s.Name})
+		}
+		if s.Woody {
+			out = append(out, rotation.Use{Kind: "old-trees", End: s.End, Note: s.Name})
+		}
+	}
+	return out
 }
 
 // stopped is what Stop answers.

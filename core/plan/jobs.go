@@ -24,25 +24,26 @@ func (c *computation) preparations(jobs []Job) []Job {
 		o := j.Operation
 		jobs = append(jobs, Job{Key: j.Key, Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
 			Rule: rule(o, names), Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,
-			NotNeeded: c.notNeeded(j.Key), Passed: c.p.Stage != Planted && j.Passed(c.in.Today)})
+			NotNeeded: c.notNeeded(j.Key), Passed: !c.inGround() && j.Passed(c.in.Today)})
 	}
 	kinds := c.taskKinds()
-	if c.p.Stage != Planted {
+	if !c.inGround() {
 		jobs = c.worksJobs(jobs, kinds)
 		jobs = append(jobs, c.groundJobs()...)
 		jobs = c.drainJobs(jobs, kinds)
 	}
 	moved, unsorted := map[string]string{}, map[string]string{}
-	if c.p.Stage != Planted {
+	if !c.inGround() {
 		moved, unsorted = enforce(jobs, kinds)
 		c.dosesOf(jobs)
 	}
 	inOrder(jobs, kinds)
 	for i := range jobs {
+		jobs[i].Record, jobs[i].Share = c.book.Last[jobs[i].Key], c.book.Share[jobs[i].Key]
 		jobs[i].Season = c.seasons.Label(c.seasons.YearOf(jobs[i].From))
 	}
 	c.p.Jobs = jobs
-	if c.p.Stage != Planted {
+	if !c.inGround() {
 		c.prepare(kinds, moved, unsorted)
 	}
 	return jobs
@@ -53,7 +54,7 @@ func (c *computation) jobs() {
 	jobs := c.preparations(make([]Job, 0, 8*c.life))
 	out := make([]Job, 0, len(jobs)+4*c.life)
 	add := func(j Job) {
-		j.Baseline = c.planting.Baseline[j.Key]
+		j.Baseline, j.Record, j.Share = c.planting.Baseline[j.Key], c.book.Last[j.Key], c.book.Share[j.Key]
 		j.Season = c.seasons.Label(c.seasons.YearOf(j.From))
 		out = append(out, j)
 		if i := j.Age - 1; i >= 0 && i < len(c.p.Years) {
@@ -81,12 +82,12 @@ func (c *computation) jobs() {
 			a, b := c.seasons.Span(s.Season[0], s.Season[len(s.Season)-1], y.Season)
 			key := schedule.Key("feed-"+strconv.Itoa(k+1), y.Age)
 			add(Job{Key: key, Name: "Feed: " + s.Name, Phase: "feed", Age: y.Age, From: a, By: b, Detail: detail + " of nutrient for the block; " + c.feed.Placement,
-				Why: "the year's amount in its splits", Rule: "in its season, every year the table gives an amount", Origin: practice.OriginWords(c.feed.Origin), Done: c.planting.Done[key]})
+				Why: "the year's amount in its splits", Rule: "in its season, every year the table gives an amount", Origin: practice.OriginWords(c.feed.Origin), Done: c.book.Done[key]})
 		}
 		for k, h := range y.Harvests {
 			key := schedule.Key("harvest-"+strconv.Itoa(k+1), y.Age)
 			add(Job{Key: key, Name: "Harvest: " + h.Name, Phase: "harvest", Age: y.Age, From: h.From, By: h.To,
-				Detail: fmt.Sprintf("about %s from the block; %s", c.text(h.BlockKg.Base, c.p.MassAs), h.Rounds), Why: "", Rule: "in its season, once the planting bears", Origin: practice.OriginWords(c.harvest.Origin), Done: c.planting.Done[key]})
+				Detail: fmt.Sprintf("about %s from the block; %s", c.text(h.BlockKg.Base, c.p.MassAs), h.Rounds), Why: "", Rule: "in its season, once the planting bears", Origin: practice.OriginWords(c.harvest.Origin), Done: c.book.Done[key]})
 		}
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].From.Before(out[j].From) })

@@ -359,7 +359,7 @@ func (c *computation) judgeLand() {
 		return
 	}
 	if l == nil {
-		if c.p.Stage != Planted {
+		if !c.inGround() {
 			c.note(finding.Finding{Rule: "land.unknown", Weight: finding.Know, Step: "ground", Subject: "Heights",
 				Sentence: "No heights are known here: slope, direction of fall, where water gathers and where cold air lies cannot be judged. Spot heights or an elevation grid answer that."})
 		}
@@ -373,7 +373,7 @@ func (c *computation) judgeLand() {
 		w = finding.Watch
 	}
 	f := finding.Finding{Rule: "land.slope", Weight: w, Step: "ground", Subject: "Slope", Sentence: s, Source: "classes: FAO, Guidelines for soil description, 2006; works: common practice, no source"}
-	if l.Lie.SlopePct >= 5 && c.planting != nil && c.p.Stage != Planted && l.Lie.Uniform > 0.6 {
+	if l.Lie.SlopePct >= 5 && c.planting != nil && !c.inGround() && l.Lie.Uniform > 0.6 {
 		across := math.Mod(math.Round(l.Lie.FallsTo)+90, 180)
 		if d := math.Abs(math.Mod(c.p.Spec.BearingDeg-across+270, 180) - 90); d > 15 {
 			f.Weight = finding.Mend
@@ -401,7 +401,7 @@ func (c *computation) judgeCold(l *Land) {
 	}
 	early := c.sheet != nil && earlyBloomer[c.sheet.ID]
 	w := map[string]finding.Weight{"pocket": finding.Mend, "high": finding.Watch, "moderate": finding.Know}[word]
-	if w == finding.Mend && c.p.Stage == Planted {
+	if w == finding.Mend && c.inGround() {
 		w = finding.Watch
 	}
 	share := l.Share["pocket"] + l.Share["high"]

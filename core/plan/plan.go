@@ -13,6 +13,7 @@ import (
 // Plan is everything that follows from the input.
 type Plan struct {
 	Block     string            `json:"block"`
+	Planting  string            `json:"planting"` // id of the planting it is the plan of, "" with none
 	Name      string            `json:"name"`
 	Words     string            `json:"words"`  // how far the block has come, in the same words on every screen and in print
 	Cannot    string            `json:"cannot"` // what cannot be planned yet, and why; "" when everything can
@@ -52,10 +53,12 @@ type Plan struct {
 type Stage string
 
 const (
-	Empty   Stage = "empty"   // no crop chosen
-	Planned Stage = "planned" // chosen, nothing promised
-	Adopted Stage = "adopted" // baseline dates fixed
-	Planted Stage = "planted" // standing; its layout is fixed
+	Empty      Stage = "empty"      // no crop chosen
+	Considered Stage = "considered" // the ground is judged and prepared for it, nothing is planned
+	Planned    Stage = "planned"    // chosen, nothing promised
+	Adopted    Stage = "adopted"    // baseline dates fixed
+	Planted    Stage = "planted"    // standing; its layout is fixed
+	Ended      Stage = "ended"      // grubbed, ploughed in, replaced: its story is kept
 )
 
 // Ground is the block on its local plane.
@@ -130,6 +133,8 @@ type Job struct {
 	Baseline    civil.Date `json:"baseline"`
 	Passed      bool       `json:"passed"`
 	NotNeeded   string     `json:"notNeeded"` // why a person said that it is not needed here
+	Record      string     `json:"record"`    // id of the last record of it that holds, "" with none
+	Share       float64    `json:"share"`     // of it that is recorded as done, where it is begun and not whole
 
 	tonnes float64 // carried and spread in it
 }

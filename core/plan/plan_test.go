@@ -215,13 +215,13 @@ func TestFindingsOfRowsAndDates(t *testing.T) {
 		{"rows.no-pollinizers", "hazelnut", func(in *Input) { in.Block.Planting.Layout.Pollinizer = &layout.Pollinizer{} }, finding.Mend},
 		{"schedule.window", "persimmon", func(in *Input) { in.Block.Planting.Date = civil.Must(2028, 1, 10) }, finding.Mend},
 		{"schedule.done-late.lime", "persimmon", func(in *Input) {
-			in.Today, in.Block.Planting.Done = civil.Must(2027, 6, 1), map[string]civil.Date{"lime": civil.Must(2027, 5, 4)}
+			in.Today = civil.Must(2027, 6, 1)
+			in.done(civil.Must(2027, 5, 4), "lime")
 		}, finding.Mend},
 		{"schedule.planting-passed", "willow", func(in *Input) {
 			in.Today, in.Block.Planting.Date = civil.Must(2028, 1, 1), civil.Must(2027, 10, 10)
-			in.Block.Planting.Done = map[string]civil.Date{}
 			for _, o := range in.Sheet.Work {
-				in.Block.Planting.Done[o.ID] = civil.Must(2026, 1, 1)
+				in.done(civil.Must(2026, 1, 1), o.ID)
 			}
 		}, finding.Mend},
 		{"ground.accuracy", "tea", func(in *Input) { in.Block.AccuracyM = 5 }, finding.Watch},

@@ -98,7 +98,7 @@ func (c *computation) groundJobs() []Job {
 	job := func(key, name, detail, why, caution string, from, by civil.Date, rule string) Job {
 		done := c.doneOn(key)
 		return Job{Key: key, Name: name, Phase: "soil", Age: c.seasons.YearOf(from) - c.first + 1, From: from, By: by, Detail: detail, Why: why, Caution: caution, Rule: rule,
-			Origin: "common practice, no source", Preparation: true, Done: done, NotNeeded: c.notNeeded(key), Passed: c.p.Stage != Planted && done.IsZero() && c.notNeeded(key) == "" && by.Before(c.in.Today)}
+			Origin: "common practice, no source", Preparation: true, Done: done, NotNeeded: c.notNeeded(key), Passed: !c.inGround() && done.IsZero() && c.notNeeded(key) == "" && by.Before(c.in.Today)}
 	}
 	gas := "Toxic gas: a licensed applicator only, by the label, with buffer zone, signs and respirators; nobody enters before the plant-back has passed."
 	switch c.coverTaken() {
@@ -282,7 +282,7 @@ func (c *computation) prepareGrowth(p *Preparation) {
 // judgePreparation looks at the order and the cover of the soil.
 func (c *computation) judgePreparation() {
 	p := c.p.Preparation
-	if c.p.Stage == Planted {
+	if c.inGround() {
 		return
 	}
 	for _, l := range p.Lines {

@@ -69,7 +69,7 @@ func TestNotNeededHere(t *testing.T) {
 	if key == "" {
 		t.Fatal("nothing is late")
 	}
-	in.Block.Intent.NotNeeded = map[string]string{key: "done by the owner before us"}
+	in.not("done by the owner before us", key)
 	after := compute(t, in)
 	for _, j := range after.Jobs {
 		if j.Key == key && (j.Passed || j.NotNeeded != "done by the owner before us") {
@@ -86,10 +86,9 @@ func TestNotNeededHere(t *testing.T) {
 	if late == nil {
 		t.Fatal("nothing is late for a planting in three months")
 	}
-	planted.Block.Planting.NotNeeded = map[string]string{}
 	for _, j := range compute(t, planted).Jobs {
 		if j.Preparation {
-			planted.Block.Planting.NotNeeded[j.Key] = "old orchard ground, all in order"
+			planted.not("old orchard ground, all in order", j.Key)
 		}
 	}
 	if n := notes(compute(t, planted), "schedule.lead-time-passed"); n != nil {
@@ -217,12 +216,12 @@ func TestFumigationShortensTheWait(t *testing.T) {
 	if !plan.Soil.Earliest.Before(long.AddMonths(-40)) || plan.Soil.Earliest != in.Today.AddDays(49) {
 		t.Errorf("with fumigation %s, without %s", plan.Soil.Earliest, long)
 	}
-	in.Block.Intent.Date = civil.Must(2025, 12, 20)
+	in.Block.Planting.Date = civil.Must(2025, 12, 20)
 	n := notes(compute(t, in), "site.waiting")
 	if n == nil {
 		t.Fatal("no wait in three weeks")
 	}
-	day, err := civil.Parse(n.Remedies[0].Patch["intent"].(map[string]any)["date"].(string))
+	day, err := civil.Parse(n.Remedies[0].Patch["planting"].(map[string]any)["date"].(string))
 	s, _ := library(t).Get("strawberry")
 	seasons, _ := schedule.NewSeasons(in.Estate.Seasons)
 	if err != nil || !seasons.InWindow(day, s.Windows) || day.Before(plan.Soil.Earliest) {
@@ -238,9 +237,9 @@ func TestDefaultDay(t *testing.T) {
 			for _, today := range []civil.Date{civil.Must(2026, 1, 31), civil.Must(2026, 8, 15)} {
 				e := Estate{Name: "E", Units: "metric", Seasons: schedule.Temperate(south)}
 				seasons, _ := schedule.NewSeasons(e.Seasons)
-				b := Block{Planting: &Planting{Sheet: s.ID}, Found: Found{Intent: &Intent{Sheet: s.ID}}}
+				b := Block{Planting: &Planting{Sheet: s.ID}}
 				b.Complete(e, library(t).Get, today)
-				day := b.Intent.Date
+				day := b.Planting.Date
 				if !seasons.InWindow(day, s.Windows) || len(s.Windows) == 0 || !day.After(today) || day.Sub(today) > 5*366 || b.Planting.Date != day {
 					t.Errorf("%s, south %v, from %s: planted on %s and %s", s.ID, south, today, day, b.Planting.Date)
 				}
@@ -253,10 +252,10 @@ func TestDefaultDay(t *testing.T) {
 		}
 	}
 	e := Estate{Seasons: schedule.Temperate(true)}
-	b := Block{Planting: &Planting{Sheet: "nope"}, Found: Found{Intent: &Intent{Sheet: "tea", Date: civil.Must(2031, 3, 3)}}}
+	b := Block{Planting: &Planting{Sheet: "nope"}}
 	b.Complete(e, library(t).Get, civil.Must(2026, 1, 1))
-	if !b.Planting.Date.IsZero() || b.Intent.Date != civil.Must(2031, 3, 3) {
-		t.Errorf("%+v %+v", b.Planting, b.Intent)
+	if !b.Planting.Date.IsZero() {
+		t.Errorf("%+v", b.Planting)
 	}
 }
 

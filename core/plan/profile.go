@@ -167,7 +167,7 @@ func (c *computation) profile() {
 		p.Tests = append(p.Tests, c.readTest(i, t, ok && i == used))
 	}
 	if id := b.SheetID(); id != "" && !c.inPots() {
-		waits, early, late, driver := rotation.Waits(b.Uses, id, c.in.Today, c.fumigated())
+		waits, early, late, driver := rotation.Waits(c.in.uses(id), id, c.in.Today, c.fumigated())
 		p.Earliest, p.Latest = early, late
 		for i, w := range waits {
 			p.Waits = append(p.Waits, WaitView{Kind: w.Use.Kind, Earliest: w.Earliest, Latest: w.Latest, Why: w.Why, Shorten: w.Shorten, Drives: i == driver})
@@ -336,7 +336,7 @@ func (c *computation) judgeSoil() {
 			c.note(finding.Finding{Rule: fmt.Sprintf("soil.doubt-%d-%d", v.Index, k), Weight: finding.Mend, Step: "soil", Subject: v.Label, Sentence: d, Source: "arithmetic of the report"})
 		}
 	}
-	if c.p.Stage == Planted || c.sheet == nil {
+	if c.inGround() || c.sheet == nil {
 		return
 	}
 	_, date := b.crop()
@@ -373,10 +373,7 @@ func (c *computation) moveTo(d civil.Date) []finding.Remedy {
 		d = c.seasons.NextInWindow(d, c.sheet.Windows)
 	}
 	label := "Plant on " + d.Words()
-	if c.planting != nil {
-		return []finding.Remedy{{Label: label, Patch: planting("date", d.String())}}
-	}
-	return []finding.Remedy{{Label: label, Patch: map[string]any{"intent": map[string]any{"date": d.String()}}}}
+	return []finding.Remedy{{Label: label, Patch: planting("date", d.String())}}
 }
 
 // inPots reports a crop that stands off the ground: soil, water table and what grew before are nothing to it.
@@ -390,14 +387,14 @@ func (c *computation) fumigated() rotation.Fumigation {
 func (c *computation) judgePits() {
 	p := c.p.Soil
 	if len(p.Pits) == 0 {
-		if c.p.Stage != Planted && c.sheet != nil && !c.inPots() {
+		if !c.inGround() && c.sheet != nil && !c.inPots() {
 			c.note(finding.Finding{Rule: "soil.no-pit", Weight: finding.Watch, Step: "soil", Subject: "Pits", Source: "common practice, no source",
 				Sentence: "No pit has been dug: how deep roots can go and whether the soil stands in water is not known. Three pits at least, to " + c.text(1.2, units.Spacing) + " or to what stops the spade."})
 		}
 		return
 	}
 	want := max(3, int(math.Ceil(c.p.Ground.AreaM2/4e4)))
-	if len(p.Pits) < want && c.p.Stage != Planted {
+	if len(p.Pits) < want && !c.inGround() {
 		c.note(finding.Finding{Rule: "soil.few-pits", Weight: finding.Know, Step: "soil", Subject: "Pits", Source: "common practice, no source",
 			Sentence: fmt.Sprintf("%s on %s; %d would be usual, one in every kind of soil.", capital(count(len(p.Pits), "pit")), c.text(c.p.Ground.AreaM2, units.Area), want)})
 	}
@@ -406,7 +403,7 @@ func (c *computation) judgePits() {
 		if v.Wetness.Ask != "" && !c.p.Drains.wellsRead() { // read wells settle what the signs leave open
 			c.note(finding.Finding{Rule: "soil.wet-ask-" + key, Weight: finding.Know, Step: "soil", Subject: v.Name, Sentence: v.Name + ": " + v.Wetness.Ask, Source: "method SOIL-5, common practice"})
 		}
-		if v.Rip != nil && c.p.Stage != Planted {
+		if v.Rip != nil && !c.inGround() {
 			s := fmt.Sprintf("%s: a pan from %s to %s. Rip to %s; %s.", v.Name, c.text(v.Rip.TopCm, units.Depth), c.text(v.Rip.BottomCm, units.Depth), c.text(v.Rip.DepthCm, units.Depth), v.Rip.Why)
 			w := finding.Watch
 			if v.Rip.OutOfTool {
@@ -423,7 +420,7 @@ func (c *computation) judgePits() {
 			}
 		}
 	}
-	if c.sheet == nil || c.sheet.Soil.WetClass == 0 || c.p.Stage == Planted || !p.WetSeen || c.inPots() {
+	if c.sheet == nil || c.sheet.Soil.WetClass == 0 || c.inGround() || !p.WetSeen || c.inPots() {
 		return
 	}
 	ideal, tolerated := practice.WetRange(c.sheet.Soil.WetClass)

@@ -92,7 +92,7 @@ var Questions = []Question{
 
 // judgeAnswers raises what the answers raise, and names the questions still open.
 func (c *computation) judgeAnswers() {
-	if c.p.Stage == Planted {
+	if c.inGround() {
 		return
 	}
 	open := 0
@@ -124,7 +124,7 @@ const grownCoefficient = 0.9
 // waterNeed is what the driest month asks of the supply, m³ a day for the block, grown.
 func (c *computation) waterNeed() {
 	s := c.in.Climate
-	if c.sheet == nil || s == nil || !s.HasMonths || c.p.Stage == Planted {
+	if c.sheet == nil || s == nil || !s.HasMonths || c.inGround() {
 		return
 	}
 	held := 50.0

@@ -96,7 +96,6 @@ type Found struct {
 	Answers map[string]SiteAnswer `json:"answers,omitempty"`
 	Uses    []rotation.Use        `json:"uses,omitempty"`
 	Growth  map[string]float64    `json:"growth,omitempty"` // what stands or lies there, m³ by class of Sorting
-	Intent  *Intent               `json:"intent,omitempty"`
 	Works   *WorksChoice          `json:"works,omitempty"`
 	Decided map[string]Choice     `json:"decided,omitempty"` // forks of the ground
 	Checks  map[string]Check      `json:"checks,omitempty"`  // the inspection list
@@ -176,14 +175,6 @@ type BedChoice struct {
 	SettlePct float64 `json:"settlePct,omitempty"` // of a fresh bed's height; 0 is 15
 	Cover     string  `json:"cover,omitempty"`     // "", film or fabric
 	DripLines int     `json:"dripLines,omitempty"` // for each bed
-}
-
-// Intent is a crop that is considered, before anything is planned for planting.
-type Intent struct {
-	Sheet     string                `json:"sheet"`
-	Date      civil.Date            `json:"date"`
-	Done      map[string]civil.Date `json:"done,omitempty"`
-	NotNeeded map[string]string     `json:"notNeeded,omitempty"` // job key → why it is not needed here
 }
 
 // SiteAnswer is an answer to a question of the site, with what it rests on.
@@ -417,14 +408,10 @@ func (e Estate) ClimateOf(days *climate.Series, latDeg float64) climate.Site {
 	return climate.NewSite(e.Months(), days, latDeg, elev, e.Coast, e.Source)
 }
 
-// crop is the sheet the ground is judged for and the day it should be planted: the planting's, or the
-// intent's.
+// crop is the sheet the ground is judged for and the day it should be planted.
 func (b Block) crop() (sheet string, date civil.Date) {
 	if b.Planting != nil {
 		return b.Planting.Sheet, b.Planting.Standing()
-	}
-	if b.Intent != nil {
-		return b.Intent.Sheet, b.Intent.Date
 	}
 	return "", civil.Date{}
 }

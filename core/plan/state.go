@@ -12,6 +12,8 @@ func (c *computation) state() {
 	month := func(d civil.Date) string { return fmt.Sprintf("%s %d", monthNames[d.Month()-1], d.Year()) }
 	crop := strings.ToLower(c.p.CropName)
 	switch {
+	case c.p.Stage == Ended:
+		c.p.Words = fmt.Sprintf("%s, planted %s, %s %s", crop, month(c.planting.Planted), c.planting.End.How, month(c.planting.End.On))
 	case c.p.Stage == Planted:
 		c.p.Words = fmt.Sprintf("%s, planted %s", crop, month(c.planting.Planted))
 	case c.p.Stage == Adopted:
@@ -19,7 +21,7 @@ func (c *computation) state() {
 	case c.p.Stage == Planned:
 		c.p.Words = fmt.Sprintf("%s, planned for %s", crop, month(c.planting.Date))
 	case c.sheet != nil:
-		c.p.Words = fmt.Sprintf("%s, considered for %s", crop, month(c.in.Block.Intent.Date))
+		c.p.Words = fmt.Sprintf("%s, considered for %s", crop, month(c.meant.Date))
 		c.p.Cannot = fmt.Sprintf("%s is considered here, not planned. Plan it at the step Plants and its rows, plants, care and crop follow.", c.sheet.Name)
 		if !c.sheet.Whole() {
 			c.p.Cannot = fmt.Sprintf("%s is considered here. Its practice sheet says what the ground must be and how it is prepared; how it is laid out, ordered, kept and picked it does not say yet, so rows, plants, care and crop cannot be planned with it. What the ground asks for stands at Soil, Drains, Fit and Prepare.", c.sheet.Name)

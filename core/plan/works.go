@@ -323,7 +323,7 @@ func (c *computation) finish(a *Amendment, n, gap int, price string, quantity fl
 		a.Possible++
 		a.Reached += math.Min(1, months/float64(a.LeadMonths)) / float64(n)
 	}
-	if c.p.Stage == Planted {
+	if c.inGround() {
 		a.Doses, a.Possible, a.Reached = []Dose{}, 0, 0
 		a.Effect = "the plants stand: it can only be spread on the surface now, a little at a time"
 	}
@@ -522,7 +522,7 @@ func choiceMaterial(b Block) string {
 // judgeWorks says what stands in the way of the amendments.
 func (c *computation) judgeWorks() {
 	w := c.p.Works
-	if l := w.Lime; l != nil && c.p.Stage != Planted {
+	if l := w.Lime; l != nil && !c.inGround() {
 		if l.Refused != "" {
 			c.note(finding.Finding{Rule: "works.lime-refused", Weight: finding.Mend, Step: "soil", Subject: "Lime", Sentence: "No lime can be reckoned: " + l.Refused + ".", Source: "method AMD-1"})
 		}
@@ -531,7 +531,7 @@ func (c *computation) judgeWorks() {
 				Sentence: fmt.Sprintf("The schools of liming disagree by a factor of %.1f; the plan follows %s. Test again 6 to 12 months after liming.", l.Disagree, strings.ReplaceAll(string(l.Taken), "-", " "))})
 		}
 	}
-	if c.p.Stage == Planted {
+	if c.inGround() {
 		return
 	}
 	c.judgeMagnesium()
@@ -623,13 +623,7 @@ func (a Amendment) rule() string {
 
 // doneOn is the day a job was recorded as done.
 func (c *computation) doneOn(key string) civil.Date {
-	switch {
-	case c.planting != nil:
-		return c.planting.Done[key]
-	case c.in.Block.Intent != nil:
-		return c.in.Block.Intent.Done[key]
-	}
-	return civil.Date{}
+	return c.book.Done[key]
 }
 
 // amendmentTask is the kind of task that spreads an amendment; gypsum is spread as lime is.
@@ -662,7 +656,7 @@ func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
 			d.Job, kinds[key] = key, amendmentTask[a.Key]
 			jobs = append(jobs, Job{Key: key, Name: name, Phase: "soil", Age: c.seasons.YearOf(d.From) - c.first + 1, From: d.From, By: d.By, Detail: detail, Why: a.Why, Caution: a.Caution,
 				Rule: a.rule(), Origin: a.Source, Preparation: true, Done: done, NotNeeded: c.notNeeded(key), tonnes: d.Kg / 1000,
-				Passed: c.p.Stage != Planted && done.IsZero() && c.notNeeded(key) == "" && d.By.Before(c.in.Today)})
+				Passed: !c.inGround() && done.IsZero() && c.notNeeded(key) == "" && d.By.Before(c.in.Today)})
 		}
 	}
 	if c.p.Works.Lime == nil {
@@ -708,11 +702,5 @@ func (c *computation) dosesOf(jobs []Job) {
 
 // notNeeded is why a person said that a job is not needed here, "" where nobody did.
 func (c *computation) notNeeded(key string) string {
-	switch {
-	case c.planting != nil:
-		return c.planting.NotNeeded[key]
-	case c.in.Block.Intent != nil:
-		return c.in.Block.Intent.NotNeeded[key]
-	}
-	return ""
+	return c.book.NotNeeded[key]
 }

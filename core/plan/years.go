@@ -17,7 +17,7 @@ import (
 func (c *computation) calendar() {
 	day := c.planting.Standing()
 	c.first = c.seasons.FirstYear(day)
-	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: day, Life: c.life, Done: c.planting.Done, Skip: c.planting.NotNeeded}
+	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: day, Life: c.life, Done: c.book.Done, Skip: c.book.NotNeeded}
 }
 
 // years builds yield, stand, canopy and feeding to the end of life.
@@ -39,10 +39,8 @@ func (c *computation) years() {
 			PerHa: y.KgPerHa, BlockKg: y.KgPerHa.Times(c.planted), Alive: y.Alive, Plants: int(math.Round(float64(stations) * y.Alive)),
 			SpreadM: c.sheet.Canopy.SpreadM(float64(y.Age)), FeedPerHa: map[string]float64{}, FeedKg: map[string]float64{}, FeedG: map[string]float64{}, Harvests: []Harvest{}}
 		out.HeightM = c.sheet.Canopy.HeightM * math.Min(1, out.SpreadM/math.Max(0.01, c.sheet.Canopy.SpreadM(float64(c.life))))
-		out.PickedKg, out.Recorded = c.planting.Picked[strconv.Itoa(season)], false
-		if _, ok := c.planting.Picked[strconv.Itoa(season)]; ok {
-			out.Recorded = true
-		}
+		out.PickedKg = c.book.PickedKg[season]
+		_, out.Recorded = c.book.PickedKg[season]
 		for _, k := range c.p.Nutrients {
 			amount := c.feed.At(k, y.Age, y.KgPerHa.Base)
 			d := c.feed.Dose(amount, nutrition.Stand{AliveN: float64(out.Plants), AreaHa: c.planted})

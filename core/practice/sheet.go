@@ -41,6 +41,7 @@ type Sheet struct {
 	Name      string `yaml:"name" json:"name"`
 	Botanical string `yaml:"botanical" json:"botanical"`
 	Habit     string `yaml:"habit" json:"habit"`
+	Woody     bool   `yaml:"woody" json:"woody"` // its stumps and roots stay in the ground when it is taken out
 	Life      Span   `yaml:"life" json:"life"`
 	Product   struct {
 		Name   string `yaml:"name" json:"name"`

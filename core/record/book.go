@@ -7,6 +7,7 @@ type Book struct {
 	Done      map[string]civil.Date // job → the day it was done
 	NotNeeded map[string]string     // job → why not
 	Share     map[string]float64    // job → how much of it is done, where it is not whole
+	Last      map[string]string     // job → the id of the last record of it that holds
 	PickedKg  map[int]float64       // year a season starts in → kg off the block
 	Held      []Record              // every record that holds
 }
@@ -14,12 +15,15 @@ type Book struct {
 // Open makes the book of a planting from the records of its block. What is said last of a job holds: work recorded as
 // done is no longer not needed, and the other way round. Pickings of a season, and parts of a job, add up.
 func Open(all []Record, planting string) Book {
-	b := Book{Done: map[string]civil.Date{}, NotNeeded: map[string]string{}, Share: map[string]float64{}, PickedKg: map[int]float64{}}
+	b := Book{Done: map[string]civil.Date{}, NotNeeded: map[string]string{}, Share: map[string]float64{}, Last: map[string]string{}, PickedKg: map[int]float64{}}
 	for _, r := range Standing(all) {
 		if r.Planting != planting {
 			continue
 		}
 		b.Held = append(b.Held, r)
+		if r.Operation != "" {
+			b.Last[r.Operation] = r.ID
+		}
 		switch r.Kind {
 		case Done:
 			delete(b.NotNeeded, r.Operation)

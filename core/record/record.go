@@ -55,17 +55,17 @@ type Body struct {
 
 // Longest texts of a record, in characters.
 const (
-	maxID, maxWord, maxNote = 80, 120, 2000
+	maxID, maxWord, maxNote = 120, 120, 2000
 	firstYear, lastYear     = 1900, 2200
 )
 
-var named = regexp.MustCompile(`^[A-Za-z0-9._:-]{1,80}$`)
+var named = regexp.MustCompile(`^[A-Za-z0-9._:-]{1,120}$`)
 
 // Valid reports the first thing wrong with a record as a *finding.FieldError. today is the last day something can
 // have happened on; the zero day asks no such thing.
 func (r Record) Valid(today civil.Date) error {
 	if !named.MatchString(r.ID) {
-		return finding.Bad("id", r.ID, "does not name a record", "1 to 80 letters, digits and . _ : -, made by whoever writes it")
+		return finding.Bad("id", r.ID, "does not name a record", "1 to 120 letters, digits and . _ : -, made by whoever writes it")
 	}
 	if !slices.Contains(Kinds, r.Kind) {
 		return finding.Bad("kind", r.Kind, "is not a kind of record", fmt.Sprint(Kinds))

@@ -17,6 +17,7 @@ import (
 	"slowroot/core/layout"
 	"slowroot/core/plan"
 	"slowroot/core/practice"
+	"slowroot/core/record"
 	"slowroot/core/rotation"
 	"slowroot/core/schedule"
 	"slowroot/core/soil"
@@ -167,6 +168,9 @@ type CopyInfo = store.CopyInfo
 // DepthTried defines model for DepthTried.
 type DepthTried = plan.DepthTried
 
+// Difference defines model for Difference.
+type Difference = estate.Difference
+
 // Discharge defines model for Discharge.
 type Discharge = plan.Discharge
 
@@ -297,9 +301,6 @@ type Hollow = terrain.Hollow
 // IdWords defines model for IdWords.
 type IdWords = estate.Choice
 
-// Intent defines model for Intent.
-type Intent = plan.Intent
-
 // Job defines model for Job.
 type Job = plan.Job
 
@@ -351,6 +352,9 @@ type NamedText struct {
 	Text string `json:"text"`
 }
 
+// NewBlock defines model for NewBlock.
+type NewBlock = estate.NewBlock
+
 // Organic defines model for Organic.
 type Organic = amend.Organic
 
@@ -380,6 +384,12 @@ type PlantedRow = plan.Row
 
 // Planting defines model for Planting.
 type Planting = plan.Planting
+
+// PlantingEnd defines model for PlantingEnd.
+type PlantingEnd = plan.End
+
+// PlantingShort defines model for PlantingShort.
+type PlantingShort = estate.PlantingShort
 
 // PlantingWindow defines model for PlantingWindow.
 type PlantingWindow struct {
@@ -437,6 +447,9 @@ type QuestionOption = plan.QuestionOption
 
 // Range defines model for Range.
 type Range = yield.Range
+
+// Record defines model for Record.
+type Record = record.Record
 
 // Remedy defines model for Remedy.
 type Remedy = finding.Remedy
@@ -636,6 +649,9 @@ type SortLine = plan.SortLine
 // Sorted defines model for Sorted.
 type Sorted = plan.Sorted
 
+// Stage defines model for Stage.
+type Stage = plan.Stage
+
 // Status defines model for Status.
 type Status struct {
 	Build      string `json:"build"`
@@ -647,6 +663,9 @@ type Status struct {
 
 // StepState defines model for StepState.
 type StepState = plan.Step
+
+// Steps defines model for Steps.
+type Steps = store.Steps
 
 // TableMonth defines model for TableMonth.
 type TableMonth = plan.TableMonth
@@ -717,12 +736,15 @@ type BlockId = string
 // ByPerson defines model for ByPerson.
 type ByPerson = string
 
+// FromPlanting defines model for FromPlanting.
+type FromPlanting = string
+
 // IfMatch defines model for IfMatch.
 type IfMatch = string
 
 // AddBlocksJSONBody defines parameters for AddBlocks.
 type AddBlocksJSONBody struct {
-	Blocks []Block `json:"blocks"`
+	Blocks []NewBlock `json:"blocks"`
 }
 
 // AddBlocksParams defines parameters for AddBlocks.
@@ -740,8 +762,17 @@ type RemoveBlockParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// GetBlockParams defines parameters for GetBlock.
+type GetBlockParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
 // ChangeBlockParams defines parameters for ChangeBlock.
 type ChangeBlockParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+
 	// IfMatch the revision the change was made from, in quotes
 	IfMatch *IfMatch `json:"If-Match,omitempty"`
 
@@ -751,6 +782,9 @@ type ChangeBlockParams struct {
 
 // AdoptPlanParams defines parameters for AdoptPlan.
 type AdoptPlanParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+
 	// IfMatch the revision the change was made from, in quotes
 	IfMatch *IfMatch `json:"If-Match,omitempty"`
 
@@ -767,6 +801,36 @@ type ImportDrainsParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// EndPlantingParams defines parameters for EndPlanting.
+type EndPlantingParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
+// GetFitParams defines parameters for GetFit.
+type GetFitParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
+// GetForksParams defines parameters for GetForks.
+type GetForksParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
+// GetPlanParams defines parameters for GetPlan.
+type GetPlanParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
 // RecordPlantedJSONBody defines parameters for RecordPlanted.
 type RecordPlantedJSONBody struct {
 	On string `json:"on"`
@@ -774,9 +838,38 @@ type RecordPlantedJSONBody struct {
 
 // RecordPlantedParams defines parameters for RecordPlanted.
 type RecordPlantedParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+
 	// IfMatch the revision the change was made from, in quotes
 	IfMatch *IfMatch `json:"If-Match,omitempty"`
 
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
+// AddPlantingParams defines parameters for AddPlanting.
+type AddPlantingParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
+// PreviewPlanParams defines parameters for PreviewPlan.
+type PreviewPlanParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
+// AddRecordsJSONBody defines parameters for AddRecords.
+type AddRecordsJSONBody struct {
+	Records []Record `json:"records"`
+}
+
+// AddRecordsParams defines parameters for AddRecords.
+type AddRecordsParams struct {
 	// XPerson who makes the change, percent-encoded
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
@@ -799,8 +892,20 @@ type FetchReportParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// ExportDrainsParams defines parameters for ExportDrains.
+type ExportDrainsParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
 // ExportDrainsParamsFormat defines parameters for ExportDrains.
 type ExportDrainsParamsFormat string
+
+// ExportStationsParams defines parameters for ExportStations.
+type ExportStationsParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
 
 // KeepLabParams defines parameters for KeepLab.
 type KeepLabParams struct {
@@ -813,7 +918,15 @@ type KeepLabParams struct {
 
 // GetWorkingParams defines parameters for GetWorking.
 type GetWorkingParams struct {
-	Figure string `form:"figure" json:"figure"`
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+	Figure   string        `form:"figure" json:"figure"`
+}
+
+// ExportYearsParams defines parameters for ExportYears.
+type ExportYearsParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
 }
 
 // RunCalculatorJSONBody defines parameters for RunCalculator.
@@ -844,6 +957,14 @@ type KeepHeightsParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// GetHistoryParams defines parameters for GetHistory.
+type GetHistoryParams struct {
+	Block  *string `form:"block,omitempty" json:"block,omitempty"`
+	Who    *string `form:"who,omitempty" json:"who,omitempty"`
+	Before *int    `form:"before,omitempty" json:"before,omitempty"`
+	N      *int    `form:"n,omitempty" json:"n,omitempty"`
+}
+
 // ReadGeoJSONApplicationGeoPlusJSONBody defines parameters for ReadGeoJSON.
 type ReadGeoJSONApplicationGeoPlusJSONBody = map[string]interface{}
 
@@ -851,6 +972,21 @@ type ReadGeoJSONApplicationGeoPlusJSONBody = map[string]interface{}
 type GetJobsParams struct {
 	From string `form:"from" json:"from"`
 	To   string `form:"to" json:"to"`
+}
+
+// RedoChangeParams defines parameters for RedoChange.
+type RedoChangeParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
+// GetStepsParams defines parameters for GetSteps.
+type GetStepsParams struct {
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
 // UndoChangeParams defines parameters for UndoChange.
@@ -880,11 +1016,20 @@ type ChangeBlockJSONRequestBody = Patch
 // ImportDrainsJSONRequestBody defines body for ImportDrains for application/json ContentType.
 type ImportDrainsJSONRequestBody = NamedText
 
+// EndPlantingJSONRequestBody defines body for EndPlanting for application/json ContentType.
+type EndPlantingJSONRequestBody = PlantingEnd
+
 // RecordPlantedJSONRequestBody defines body for RecordPlanted for application/json ContentType.
 type RecordPlantedJSONRequestBody RecordPlantedJSONBody
 
+// AddPlantingJSONRequestBody defines body for AddPlanting for application/json ContentType.
+type AddPlantingJSONRequestBody = Planting
+
 // PreviewPlanJSONRequestBody defines body for PreviewPlan for application/json ContentType.
 type PreviewPlanJSONRequestBody = Patch
+
+// AddRecordsJSONRequestBody defines body for AddRecords for application/json ContentType.
+type AddRecordsJSONRequestBody AddRecordsJSONBody
 
 // SendSampleJSONRequestBody defines body for SendSample for application/json ContentType.
 type SendSampleJSONRequestBody = SampleRequest
@@ -933,9 +1078,9 @@ type ServerInterface interface {
 	// RemoveBlock Remove a block; undo brings it back
 	// (DELETE /blocks/{id})
 	RemoveBlock(c *gin.Context, id BlockId, params RemoveBlockParams)
-	// GetBlock One block
+	// GetBlock One block, seen from one of its plantings
 	// (GET /blocks/{id})
-	GetBlock(c *gin.Context, id BlockId)
+	GetBlock(c *gin.Context, id BlockId, params GetBlockParams)
 	// ChangeBlock Change a block by RFC 7396 merge patch
 	// (PATCH /blocks/{id})
 	ChangeBlock(c *gin.Context, id BlockId, params ChangeBlockParams)
@@ -945,24 +1090,36 @@ type ServerInterface interface {
 	// ImportDrains Take the drain lines of a GeoJSON file
 	// (POST /blocks/{id}/drains)
 	ImportDrains(c *gin.Context, id BlockId, params ImportDrainsParams)
+	// EndPlanting Record how the stand the block is seen from ended
+	// (POST /blocks/{id}/end)
+	EndPlanting(c *gin.Context, id BlockId, params EndPlantingParams)
 	// GetFit Every crop on a block
 	// (GET /blocks/{id}/fit)
-	GetFit(c *gin.Context, id BlockId)
+	GetFit(c *gin.Context, id BlockId, params GetFitParams)
 	// GetForks Where practice divides and what each way would mean here
 	// (GET /blocks/{id}/forks)
-	GetForks(c *gin.Context, id BlockId)
+	GetForks(c *gin.Context, id BlockId, params GetForksParams)
 	// GetLand The lie of a block as it is drawn
 	// (GET /blocks/{id}/land)
 	GetLand(c *gin.Context, id BlockId)
 	// GetPlan The plan of a block
 	// (GET /blocks/{id}/plan)
-	GetPlan(c *gin.Context, id BlockId)
+	GetPlan(c *gin.Context, id BlockId, params GetPlanParams)
 	// RecordPlanted Record as planted; the layout is fixed with permanent station numbers
 	// (POST /blocks/{id}/planted)
 	RecordPlanted(c *gin.Context, id BlockId, params RecordPlantedParams)
+	// AddPlanting Begin a further planting, considered or planned; what is under way stays
+	// (POST /blocks/{id}/plantings)
+	AddPlanting(c *gin.Context, id BlockId, params AddPlantingParams)
 	// PreviewPlan The plan as it would be with a merge patch; writes nothing
 	// (POST /blocks/{id}/preview)
-	PreviewPlan(c *gin.Context, id BlockId)
+	PreviewPlan(c *gin.Context, id BlockId, params PreviewPlanParams)
+	// ListRecords What was recorded of a block, in the order it was written, with what was corrected or withdrawn since
+	// (GET /blocks/{id}/records)
+	ListRecords(c *gin.Context, id BlockId)
+	// AddRecords Record what happened; a record sent twice is kept once
+	// (POST /blocks/{id}/records)
+	AddRecords(c *gin.Context, id BlockId, params AddRecordsParams)
 	// SendSample Send a soil sample to the laboratory
 	// (POST /blocks/{id}/samples)
 	SendSample(c *gin.Context, id BlockId, params SendSampleParams)
@@ -971,10 +1128,10 @@ type ServerInterface interface {
 	FetchReport(c *gin.Context, id BlockId, sample string, params FetchReportParams)
 	// ExportDrains The drains of a block as a file for setting out: points with level and chainage, or lines
 	// (GET /blocks/{id}/setting-out/{format})
-	ExportDrains(c *gin.Context, id BlockId, format ExportDrainsParamsFormat)
+	ExportDrains(c *gin.Context, id BlockId, format ExportDrainsParamsFormat, params ExportDrainsParams)
 	// ExportStations Every station with its number
 	// (GET /blocks/{id}/stations.csv)
-	ExportStations(c *gin.Context, id BlockId)
+	ExportStations(c *gin.Context, id BlockId, params ExportStationsParams)
 	// KeepLab Add the tests of a laboratory's file
 	// (POST /blocks/{id}/tests)
 	KeepLab(c *gin.Context, id BlockId, params KeepLabParams)
@@ -983,7 +1140,7 @@ type ServerInterface interface {
 	GetWorking(c *gin.Context, id BlockId, params GetWorkingParams)
 	// ExportYears The year table
 	// (GET /blocks/{id}/years.csv)
-	ExportYears(c *gin.Context, id BlockId)
+	ExportYears(c *gin.Context, id BlockId, params ExportYearsParams)
 	// ListCalculators Every method on its own
 	// (GET /calculators)
 	ListCalculators(c *gin.Context)
@@ -1029,9 +1186,12 @@ type ServerInterface interface {
 	// KeepHeights Add a file of heights to the estate
 	// (POST /heights)
 	KeepHeights(c *gin.Context, params KeepHeightsParams)
-	// GetHistory The last changes
+	// GetHistory A page of the changes, newest first
 	// (GET /history)
-	GetHistory(c *gin.Context)
+	GetHistory(c *gin.Context, params GetHistoryParams)
+	// GetChange What a change did, in words, before and after
+	// (GET /history/{change})
+	GetChange(c *gin.Context, change int)
 	// ReadGeoJSON Read a GeoJSON file and say what it holds; writes nothing
 	// (POST /import/geojson)
 	ReadGeoJSON(c *gin.Context)
@@ -1056,6 +1216,9 @@ type ServerInterface interface {
 	// GetOverview Every block with what its plan says in short
 	// (GET /overview)
 	GetOverview(c *gin.Context)
+	// RedoChange Make again what one took back last, named by If-Match
+	// (POST /redo)
+	RedoChange(c *gin.Context, params RedoChangeParams)
 	// RestoreCopy Put a copy that is sent in place; it is read whole before anything is touched, and what stands is kept beside it
 	// (POST /restore)
 	RestoreCopy(c *gin.Context)
@@ -1068,7 +1231,10 @@ type ServerInterface interface {
 	// GetStatus What is running and what day the plan is seen from
 	// (GET /status)
 	GetStatus(c *gin.Context)
-	// UndoChange Take back the last change, named by If-Match
+	// GetSteps What this person may take back next and make again
+	// (GET /steps)
+	GetSteps(c *gin.Context, params GetStepsParams)
+	// UndoChange Take back one's own last change, named by If-Match
 	// (POST /undo)
 	UndoChange(c *gin.Context, params UndoChangeParams)
 	// KeepWeather Make a daily record the estate's
@@ -1221,6 +1387,17 @@ func (siw *ServerInterfaceWrapper) GetBlock(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetBlockParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1228,7 +1405,7 @@ func (siw *ServerInterfaceWrapper) GetBlock(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.GetBlock(c, id)
+	siw.Handler.GetBlock(c, id, params)
 }
 
 // ChangeBlock operation middleware
@@ -1248,6 +1425,14 @@ func (siw *ServerInterfaceWrapper) ChangeBlock(c *gin.Context) {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params ChangeBlockParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	headers := c.Request.Header
 
@@ -1316,6 +1501,14 @@ func (siw *ServerInterfaceWrapper) AdoptPlan(c *gin.Context) {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params AdoptPlanParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	headers := c.Request.Header
 
@@ -1435,6 +1628,82 @@ func (siw *ServerInterfaceWrapper) ImportDrains(c *gin.Context) {
 	siw.Handler.ImportDrains(c, id, params)
 }
 
+// EndPlanting operation middleware
+func (siw *ServerInterfaceWrapper) EndPlanting(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EndPlantingParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EndPlanting(c, id, params)
+}
+
 // GetFit operation middleware
 func (siw *ServerInterfaceWrapper) GetFit(c *gin.Context) {
 
@@ -1450,6 +1719,17 @@ func (siw *ServerInterfaceWrapper) GetFit(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetFitParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1457,7 +1737,7 @@ func (siw *ServerInterfaceWrapper) GetFit(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.GetFit(c, id)
+	siw.Handler.GetFit(c, id, params)
 }
 
 // GetForks operation middleware
@@ -1475,6 +1755,17 @@ func (siw *ServerInterfaceWrapper) GetForks(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetForksParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1482,7 +1773,7 @@ func (siw *ServerInterfaceWrapper) GetForks(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.GetForks(c, id)
+	siw.Handler.GetForks(c, id, params)
 }
 
 // GetLand operation middleware
@@ -1525,6 +1816,17 @@ func (siw *ServerInterfaceWrapper) GetPlan(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetPlanParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1532,7 +1834,7 @@ func (siw *ServerInterfaceWrapper) GetPlan(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.GetPlan(c, id)
+	siw.Handler.GetPlan(c, id, params)
 }
 
 // RecordPlanted operation middleware
@@ -1552,6 +1854,14 @@ func (siw *ServerInterfaceWrapper) RecordPlanted(c *gin.Context) {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params RecordPlantedParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	headers := c.Request.Header
 
@@ -1603,8 +1913,112 @@ func (siw *ServerInterfaceWrapper) RecordPlanted(c *gin.Context) {
 	siw.Handler.RecordPlanted(c, id, params)
 }
 
+// AddPlanting operation middleware
+func (siw *ServerInterfaceWrapper) AddPlanting(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddPlantingParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddPlanting(c, id, params)
+}
+
 // PreviewPlan operation middleware
 func (siw *ServerInterfaceWrapper) PreviewPlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PreviewPlanParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PreviewPlan(c, id, params)
+}
+
+// ListRecords operation middleware
+func (siw *ServerInterfaceWrapper) ListRecords(c *gin.Context) {
 
 	var err error
 	_ = err
@@ -1625,7 +2039,56 @@ func (siw *ServerInterfaceWrapper) PreviewPlan(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.PreviewPlan(c, id)
+	siw.Handler.ListRecords(c, id)
+}
+
+// AddRecords operation middleware
+func (siw *ServerInterfaceWrapper) AddRecords(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddRecordsParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddRecords(c, id, params)
 }
 
 // SendSample operation middleware
@@ -1797,6 +2260,17 @@ func (siw *ServerInterfaceWrapper) ExportDrains(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportDrainsParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1804,7 +2278,7 @@ func (siw *ServerInterfaceWrapper) ExportDrains(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ExportDrains(c, id, format)
+	siw.Handler.ExportDrains(c, id, format, params)
 }
 
 // ExportStations operation middleware
@@ -1822,6 +2296,17 @@ func (siw *ServerInterfaceWrapper) ExportStations(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportStationsParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1829,7 +2314,7 @@ func (siw *ServerInterfaceWrapper) ExportStations(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ExportStations(c, id)
+	siw.Handler.ExportStations(c, id, params)
 }
 
 // KeepLab operation middleware
@@ -1918,6 +2403,14 @@ func (siw *ServerInterfaceWrapper) GetWorking(c *gin.Context) {
 	// Parameter object where we will unmarshal all parameters from the context
 	var params GetWorkingParams
 
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	// ------------- Required query parameter "figure" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "figure", c.Request.URL.Query(), &params.Figure, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
@@ -1951,6 +2444,17 @@ func (siw *ServerInterfaceWrapper) ExportYears(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportYearsParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -1958,7 +2462,7 @@ func (siw *ServerInterfaceWrapper) ExportYears(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ExportYears(c, id)
+	siw.Handler.ExportYears(c, id, params)
 }
 
 // ListCalculators operation middleware
@@ -2313,6 +2817,44 @@ func (siw *ServerInterfaceWrapper) KeepHeights(c *gin.Context) {
 // GetHistory operation middleware
 func (siw *ServerInterfaceWrapper) GetHistory(c *gin.Context) {
 
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetHistoryParams
+
+	// ------------- Optional query parameter "block" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "block", c.Request.URL.Query(), &params.Block, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter block: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "who" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "who", c.Request.URL.Query(), &params.Who, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter who: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "before" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "before", c.Request.URL.Query(), &params.Before, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter before: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "n" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "n", c.Request.URL.Query(), &params.N, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter n: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -2320,7 +2862,32 @@ func (siw *ServerInterfaceWrapper) GetHistory(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.GetHistory(c)
+	siw.Handler.GetHistory(c, params)
+}
+
+// GetChange operation middleware
+func (siw *ServerInterfaceWrapper) GetChange(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "change" -------------
+	var change int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "change", c.Param("change"), &change, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter change: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetChange(c, change)
 }
 
 // ReadGeoJSON operation middleware
@@ -2449,6 +3016,65 @@ func (siw *ServerInterfaceWrapper) GetOverview(c *gin.Context) {
 	siw.Handler.GetOverview(c)
 }
 
+// RedoChange operation middleware
+func (siw *ServerInterfaceWrapper) RedoChange(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RedoChangeParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RedoChange(c, params)
+}
+
 // RestoreCopy operation middleware
 func (siw *ServerInterfaceWrapper) RestoreCopy(c *gin.Context) {
 
@@ -2499,6 +3125,46 @@ func (siw *ServerInterfaceWrapper) GetStatus(c *gin.Context) {
 	}
 
 	siw.Handler.GetStatus(c)
+}
+
+// GetSteps operation middleware
+func (siw *ServerInterfaceWrapper) GetSteps(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetStepsParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetSteps(c, params)
 }
 
 // UndoChange operation middleware
@@ -2664,6 +3330,10 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/blocks/:id/working", wrapper.GetWorking)
 	router.POST(options.BaseURL+"/blocks/:id/adopt", wrapper.AdoptPlan)
 	router.POST(options.BaseURL+"/blocks/:id/planted", wrapper.RecordPlanted)
+	router.POST(options.BaseURL+"/blocks/:id/plantings", wrapper.AddPlanting)
+	router.POST(options.BaseURL+"/blocks/:id/end", wrapper.EndPlanting)
+	router.GET(options.BaseURL+"/blocks/:id/records", wrapper.ListRecords)
+	router.POST(options.BaseURL+"/blocks/:id/records", wrapper.AddRecords)
 	router.GET(options.BaseURL+"/blocks/:id/stations.csv", wrapper.ExportStations)
 	router.GET(options.BaseURL+"/blocks/:id/years.csv", wrapper.ExportYears)
 	router.GET(options.BaseURL+"/blocks.geojson", wrapper.ExportBlocks)
@@ -2686,7 +3356,10 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/blocks/:id/samples", wrapper.SendSample)
 	router.POST(options.BaseURL+"/blocks/:id/samples/:sample/report", wrapper.FetchReport)
 	router.GET(options.BaseURL+"/history", wrapper.GetHistory)
+	router.GET(options.BaseURL+"/history/:change", wrapper.GetChange)
+	router.GET(options.BaseURL+"/steps", wrapper.GetSteps)
 	router.POST(options.BaseURL+"/undo", wrapper.UndoChange)
+	router.POST(options.BaseURL+"/redo", wrapper.RedoChange)
 	router.GET(options.BaseURL+"/copies", wrapper.ListCopies)
 	router.POST(options.BaseURL+"/copies", wrapper.MakeCopy)
 	router.GET(options.BaseURL+"/copies/fresh", wrapper.TakeCopy)

@@ -17,7 +17,7 @@ import (
 // Demonstration is the demonstration estate as read from its files.
 type Demonstration struct {
 	Estate  plan.Estate
-	Blocks  []plan.Block
+	Blocks  []NewBlock
 	Today   civil.Date
 	Heights HeightsFile
 	Weather struct{ Name, Text string }
@@ -75,7 +75,7 @@ func ReadDemonstration(files fs.FS) (Demonstration, error) {
 		if c.Problem != "" {
 			return d, fmt.Errorf("blocks.geojson: %s", c.Problem)
 		}
-		d.Blocks = append(d.Blocks, c.Block())
+		d.Blocks = append(d.Blocks, NewBlock{c.Block(), c.Plantings, c.Records})
 	}
 	return d, nil
 }
@@ -100,18 +100,19 @@ func (s *Service) LoadDemonstration(ctx context.Context, d Demonstration) (Estat
 		return EstateDoc{}, err
 	}
 	writes := []store.Write{{Kind: store.EstateDoc, Body: body}}
+	also := store.Also{Files: files}
 	for _, b := range d.Blocks {
-		id := newID()
-		if err := s.arriving(files).prepare(ctx, d.Estate, id, "the demonstration", &b); err != nil {
+		doc, err := s.arriving(files).prepare(ctx, d.Estate, "the demonstration", b)
+		if err != nil {
 			return EstateDoc{}, fmt.Errorf("block %q: %w", b.Name, err)
 		}
-		body, err := json.Marshal(b)
+		w, entries, err := doc.fresh()
 		if err != nil {
 			return EstateDoc{}, err
 		}
-		writes = append(writes, store.Write{Kind: store.BlockDoc, ID: id, Body: body})
+		writes, also.Records = append(writes, w...), append(also.Records, entries...)
 	}
-	if _, err := s.store.ApplyWith(ctx, "the demonstration", "Loaded the demonstration estate", files, writes...); err != nil {
+	if _, err := s.store.ApplyWith(ctx, "the demonstration", "Loaded the demonstration estate", also, writes...); err != nil {
 		return EstateDoc{}, err
 	}
 	return s.Estate(ctx)

@@ -2,7 +2,6 @@ package estate
 
 import (
 	"context"
-	"encoding/json"
 
 	"slowroot/core/finding"
 	"slowroot/core/plan"
@@ -36,16 +35,8 @@ func (s *Service) ImportDrains(ctx context.Context, who, id string, revision int
 		return BlockDoc{}, err
 	}
 	b := d.Block.TakeDrains(laid, plan.Choice{By: who, On: s.today(), Why: "from " + name})
-	if _, err := s.compute(ctx, e.Estate, id, b, nil); err != nil {
+	if _, err := s.compute(ctx, e.Estate, d.as(b), nil); err != nil {
 		return BlockDoc{}, err
 	}
-	body, err := json.Marshal(b)
-	if err != nil {
-		return BlockDoc{}, err
-	}
-	docs, err := s.store.Apply(ctx, who, "Read the drains of "+b.Name+" from "+name, store.Write{Kind: store.BlockDoc, ID: id, Revision: revision, Body: body})
-	if err != nil {
-		return BlockDoc{}, s.stale(ctx, id, err)
-	}
-	return BlockDoc{ID: id, Revision: docs[0].Revision, Block: b}, nil
+	return s.keep(ctx, who, "Read the drains of "+b.Name+" from "+name, d, b, store.Also{})
 }

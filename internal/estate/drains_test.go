@@ -13,6 +13,7 @@ import (
 	"slowroot/internal/formats/geojson"
 	"slowroot/internal/formats/settingout"
 	"slowroot/internal/formats/table"
+	"slowroot/internal/store"
 )
 
 // The demonstration teaches each remedy once: a herringbone that reaches most of its block and lies on the clay, beds
@@ -77,7 +78,7 @@ func TestImportedDrainsAreOneChange(t *testing.T) {
 	if doc.Revision != foot.Revision+1 || len(doc.Block.Drains.Laterals) != len(p.Drains.Network.Laterals) || len(doc.Block.Drains.Wells) != 1 {
 		t.Errorf("revision %d, %d laterals, %d wells", doc.Revision, len(doc.Block.Drains.Laterals), len(doc.Block.Drains.Wells))
 	}
-	h, _ := s.History(ctx)
+	h, _ := s.History(ctx, store.Page{})
 	if h[0].Who != "Ruan" || h[0].What != "Read the drains of Orchard Foot from d.geojson" {
 		t.Errorf("%+v", h[0])
 	}
@@ -226,9 +227,9 @@ func TestBranchIsAChangeLikeAnyOther(t *testing.T) {
 			t.Errorf("%s: %v", field, err)
 		}
 	}
-	h, _ := s.History(ctx)
+	h, _ := s.History(ctx, store.Page{})
 	for _, c := range h[:2] { // the import, then the branch
-		if _, err := s.Undo(ctx, "Ruan", c.ID); err != nil {
+		if _, err := s.Undo(ctx, c.Who, c.ID); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -247,7 +247,7 @@ func (s *Service) Fit(ctx context.Context, id string) ([]plan.Fit, error) {
 	if err != nil {
 		return nil, err
 	}
-	in, err := s.input(ctx, e.Estate, id, d.Block)
+	in, err := s.input(ctx, e.Estate, d)
 	if err != nil {
 		return nil, err
 	}
@@ -273,7 +273,7 @@ func (s *Service) FitOf(ctx context.Context, sheet string) ([]plan.Fit, error) {
 	for _, d := range docs {
 		in, err := plan.Input{}, d.Err
 		if err == nil {
-			in, err = s.input(ctx, e.Estate, d.ID, d.Block)
+			in, err = s.input(ctx, e.Estate, d)
 		}
 		if ctx.Err() != nil {
 			return nil, ctx.Err()
@@ -798,14 +798,10 @@ func (s *Service) keepTests(ctx context.Context, who, id string, revision int, r
 	b.Tests = append(append([]soil.Test{}, b.Tests...), r.Tests...)
 	sort.SliceStable(b.Tests, func(i, j int) bool { return b.Tests[i].On.Before(b.Tests[j].On) })
 	also(&b)
-	if _, err := s.compute(ctx, e.Estate, id, b, nil); err != nil {
+	if _, err := s.compute(ctx, e.Estate, d.as(b), nil); err != nil {
 		return BlockDoc{}, err
 	}
-	body, err := json.Marshal(b)
-	if err != nil {
-		return BlockDoc{}, err
-	}
-	writes := []store.Write{{Kind: store.BlockDoc, ID: id, Revision: revision, Body: body}}
+	var more []store.Write
 	if lab != "" {
 		labs := map[string]map[string]plan.LabColumn{}
 		for k, v := range e.Estate.Labs {
@@ -824,15 +820,11 @@ func (s *Service) keepTests(ctx context.Context, who, id string, revision int, r
 		if err != nil {
 			return BlockDoc{}, err
 		}
-		writes = append(writes, store.Write{Kind: store.EstateDoc, Revision: e.Revision, Body: text})
+		more = append(more, store.Write{Kind: store.EstateDoc, Revision: e.Revision, Body: text})
 	}
 	what := "Read a soil test for " + b.Name
 	if len(r.Tests) > 1 {
 		what = fmt.Sprintf("Read %d soil tests for %s", len(r.Tests), b.Name)
 	}
-	docs, err := s.store.Apply(ctx, who, what, writes...)
-	if err != nil {
-		return BlockDoc{}, s.stale(ctx, id, err)
-	}
-	return BlockDoc{ID: id, Revision: docs[0].Revision, Block: b}, nil
+	return s.keep(ctx, who, what, d, b, store.Also{}, more...)
 }

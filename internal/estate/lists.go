@@ -32,6 +32,7 @@ type Lists struct {
 	Priced       []plan.Priced   `json:"priced"`
 	Materials    []MaterialState `json:"materials"`
 	WaterSources []Choice        `json:"waterSources"`
+	Ends         []string        `json:"ends"` // ways a stand ends
 }
 
 // MaterialState is what follows from the analysis of a liming material of the estate.
@@ -70,7 +71,7 @@ func words[T ~string](list []T) []string {
 func GroundLists(e plan.Estate) Lists {
 	l := Lists{Questions: plan.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
 		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
-		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: standin.Tests, Barriers: plan.BarrierKinds, Sorting: plan.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}}
+		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: standin.Tests, Barriers: plan.BarrierKinds, Sorting: plan.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: plan.Ends}
 	for _, m := range e.Materials {
 		st := MaterialState{ID: m.ID, Analysed: m.Analysed()}
 		if st.Analysed {

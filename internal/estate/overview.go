@@ -2,7 +2,9 @@ package estate
 
 import (
 	"context"
+	"fmt"
 	"sort"
+	"strings"
 
 	"slowroot/core/civil"
 	"slowroot/core/finding"
@@ -31,6 +33,7 @@ type InShort struct {
 	SheetName string            `json:"sheetName"`
 	Product   string            `json:"product"`
 	Headline  string            `json:"headline"`
+	Story     string            `json:"story"` // what stood before and what is to follow, "" with neither
 	YieldAs   units.Quantity    `json:"yieldAs"`
 	MassAs    units.Quantity    `json:"massAs"`
 	AreaM2    float64           `json:"areaM2"`
@@ -92,6 +95,7 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 		}
 		out.YearToday = p.YearToday
 		b.shorten(p, d.Block)
+		b.Story = s.story(d)
 		out.Blocks = append(out.Blocks, b)
 	}
 	if out.YearToday == 0 {
@@ -115,10 +119,35 @@ func (b *InShort) shorten(p *plan.Plan, block plan.Block) {
 	}
 }
 
+// story says what stood before and what is to follow the planting a block is seen from.
+func (s *Service) story(d BlockDoc) string {
+	var before, after []string
+	for _, h := range d.all {
+		if h.err != nil || d.Block.Planting != nil && h.ID == d.Block.Planting.ID {
+			continue
+		}
+		from, to := h.Span()
+		if h.End != nil {
+			before = append(before, fmt.Sprintf("%s, %s %d", s.cropOf(h.Planting), h.End.How, to.Year()))
+		} else {
+			after = append(after, fmt.Sprintf("%s, %s for %d", s.cropOf(h.Planting), h.Stage(), from.Year()))
+		}
+	}
+	var parts []string
+	if len(before) > 0 {
+		parts = append(parts, "before: "+strings.Join(before, "; "))
+	}
+	if len(after) > 0 {
+		parts = append(parts, "to follow: "+strings.Join(after, "; "))
+	}
+	return strings.Join(parts, "; ")
+}
+
 // EstateJob is a job and the block it is on.
 type EstateJob struct {
 	Block     string   `json:"block"`
 	BlockName string   `json:"blockName"`
+	Planting  string   `json:"planting"`
 	Number    int      `json:"number"`
 	Job       plan.Job `json:"job"`
 }
@@ -151,7 +180,7 @@ func (s *Service) Jobs(ctx context.Context, from, to civil.Date) ([]EstateJob, e
 		}
 		for _, j := range p.Jobs {
 			if j.Passed || !j.By.Before(from) && !j.From.After(to) {
-				out = append(out, EstateJob{d.ID, d.Block.Name, d.Block.Number, j})
+				out = append(out, EstateJob{d.ID, d.Block.Name, p.Planting, d.Block.Number, j})
 			}
 		}
 	}

@@ -341,7 +341,7 @@ func TestEveryLineReckonsOut(t *testing.T) {
 	}
 	for name, d := range docs {
 		tr := &working.Trace{}
-		if _, err := s.compute(ctx, e.Estate, d.ID, d.Block, tr); err != nil {
+		if _, err := s.compute(ctx, e.Estate, d, tr); err != nil {
 			t.Fatal(err)
 		}
 		for _, st := range tr.Steps {

@@ -10,7 +10,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"slices"
 	"sort"
 	"strings"
 	"sync/atomic"
@@ -29,16 +28,10 @@ import (
 	"slowroot/internal/store"
 )
 
-// EstateDoc and BlockDoc are documents with the revision they were read at.
+// EstateDoc is the estate with the revision it was read at.
 type EstateDoc struct {
 	Revision int         `json:"revision"`
 	Estate   plan.Estate `json:"estate"`
-}
-type BlockDoc struct {
-	ID       string     `json:"id"`
-	Revision int        `json:"revision"`
-	Block    plan.Block `json:"block"`
-	Err      error      `json:"-"` // why the block cannot be read; among others only
 }
 
 // Stale is a write made from an old revision; Current is what stands now (an EstateDoc or BlockDoc).
@@ -124,7 +117,7 @@ func (s *Service) putEstate(ctx context.Context, who, what string, was EstateDoc
 	if err != nil {
 		return EstateDoc{}, err
 	}
-	docs, err := s.store.ApplyWith(ctx, who, what, files, store.Write{Kind: store.EstateDoc, Revision: was.Revision, Body: body})
+	docs, err := s.store.ApplyWith(ctx, who, what, store.Also{Files: files}, store.Write{Kind: store.EstateDoc, Revision: was.Revision, Body: body})
 	if errors.Is(err, store.ErrStale) {
 		now, readErr := s.Estate(ctx)
 		if readErr != nil {
@@ -239,9 +232,9 @@ func said(patch []byte) string {
 	if json.Unmarshal(patch, &m) != nil {
 		return "something"
 	}
-	words := map[string]string{"date": "the planting date", "choices": "the way at a fork", "layout": "the spacing", "done": "what is done", "accepted": "a note",
-		"boundary": "the boundary", "planting": "the planting", "picked": "what was picked", "sheet": "the crop", "survival": "the survival expected", "sheetDigest": "the sheet's version",
-		"pits": "the pits", "tests": "the soil tests", "answers": "an answer about the site", "uses": "what grew before", "intent": "the crop considered", "works": "the works on the soil", "decided": "the way at a fork",
+	words := map[string]string{"date": "the planting date", "choices": "the way at a fork", "layout": "the spacing", "accepted": "a note",
+		"boundary": "the boundary", "planting": "the planting", "sheet": "the crop", "survival": "the survival expected", "sheetDigest": "the sheet's version",
+		"pits": "the pits", "tests": "the soil tests", "answers": "an answer about the site", "uses": "what grew before", "works": "the works on the soil", "decided": "the way at a fork",
 		"checks": "the inspection list", "growth": "what is to be cleared", "keep": "a note", "samples": "the samples", "drains": "the drains", "prices": "the prices", "materials": "the materials", "heights": "the heights", "barriers": "the barriers", "climate": "the climate"}
 	var out []string
 	var walk func(m map[string]any)
@@ -272,75 +265,6 @@ func newID() string {
 	return hex.EncodeToString(b[:])
 }
 
-// AddBlocks adds blocks as one change.
-func (s *Service) AddBlocks(ctx context.Context, who string, blocks []plan.Block) ([]BlockDoc, error) {
-	e, err := s.Estate(ctx)
-	if err != nil {
-		return nil, err
-	}
-	if len(blocks) == 0 || len(blocks) > 1000 {
-		return nil, finding.Bad("blocks", len(blocks), "is not a number of blocks to add", "1 to 1000")
-	}
-	next := 1
-	if docs, err := s.blocks(ctx); err == nil {
-		for _, d := range docs {
-			next = max(next, d.Block.Number+1)
-		}
-	}
-	writes := make([]store.Write, len(blocks))
-	out := make([]BlockDoc, len(blocks))
-	for i, b := range blocks {
-		if b.Number == 0 {
-			b.Number = next
-			next++
-		}
-		id := newID()
-		if err := s.prepare(ctx, e.Estate, id, who, &b); err != nil {
-			return nil, fmt.Errorf("block %q: %w", b.Name, err)
-		}
-		body, err := json.Marshal(b)
-		if err != nil {
-			return nil, err
-		}
-		writes[i] = store.Write{Kind: store.BlockDoc, ID: id, Body: body}
-		out[i] = BlockDoc{ID: id, Revision: 1, Block: b}
-	}
-	what := "Added " + blocks[0].Name
-	if len(blocks) > 1 {
-		what = fmt.Sprintf("Added %d blocks", len(blocks))
-	}
-	_, err = s.store.Apply(ctx, who, what, writes...)
-	return out, err
-}
-
-// prepare checks a block that comes from outside and fixes the layout of one said to be planted.
-func (s *Service) prepare(ctx context.Context, e plan.Estate, id, who string, b *plan.Block) error {
-	if err := b.Valid(); err != nil && (b.Planting == nil || b.Planting.Planted.IsZero()) {
-		return err
-	}
-	b.Complete(e, s.sheets.Get, s.today())
-	p := b.Planting
-	if p == nil {
-		_, err := s.compute(ctx, e, id, *b, nil)
-		return err
-	}
-	fix := !p.Planted.IsZero() && p.AsPlanted == nil
-	planted := p.Planted
-	if fix {
-		p.Planted = civil.Date{}
-	}
-	s.sign(p, who)
-	got, err := s.compute(ctx, e, id, *b, nil)
-	if err != nil {
-		return err
-	}
-	if fix {
-		p.AsPlanted, p.Planted = got.Fix(got.Choices[practice.LayoutFork]), planted
-		_, err = s.compute(ctx, e, id, *b, nil)
-	}
-	return errors.Join(err, b.Valid())
-}
-
 // sign fills in who made a choice and when, where the caller left it out.
 func (s *Service) sign(p *plan.Planting, who string) {
 	for k, c := range p.Choices {
@@ -352,38 +276,6 @@ func (s *Service) sign(p *plan.Planting, who string) {
 		}
 		p.Choices[k] = c
 	}
-}
-
-func (s *Service) blocks(ctx context.Context) ([]BlockDoc, error) {
-	docs, err := s.store.Blocks(ctx)
-	if err != nil {
-		return nil, err
-	}
-	out := make([]BlockDoc, len(docs))
-	for i, d := range docs {
-		out[i] = BlockDoc{ID: d.ID, Revision: d.Revision, Err: d.Err}
-		if err := json.Unmarshal(d.Body, &out[i].Block); err != nil && d.Err == nil {
-			out[i].Err = fmt.Errorf("%w: %v", store.ErrDamaged, err)
-		}
-	}
-	sort.SliceStable(out, func(i, j int) bool { return out[i].Block.Number < out[j].Block.Number })
-	return out, nil
-}
-
-// Blocks are all blocks that can be read, by number.
-func (s *Service) Blocks(ctx context.Context) ([]BlockDoc, error) {
-	docs, err := s.blocks(ctx)
-	return slices.DeleteFunc(docs, func(d BlockDoc) bool { return d.Err != nil }), err
-}
-
-// Block is one block.
-func (s *Service) Block(ctx context.Context, id string) (BlockDoc, error) {
-	d, err := s.store.Block(ctx, id)
-	if err != nil {
-		return BlockDoc{}, err
-	}
-	out := BlockDoc{ID: d.ID, Revision: d.Revision}
-	return out, json.Unmarshal(d.Body, &out.Block)
 }
 
 // ChangeBlock applies a merge patch made from a revision. What adoption and planting fixed is changed
@@ -411,8 +303,14 @@ func (s *Service) patched(ctx context.Context, who string, d BlockDoc, patch []b
 		return b, err
 	}
 	b.Complete(e.Estate, s.sheets.Get, s.today())
-	_, err = s.compute(ctx, e.Estate, d.ID, b, nil)
+	_, err = s.compute(ctx, e.Estate, d.as(b), nil)
 	return b, err
+}
+
+// as is the block as it would be: b in the place of its own.
+func (d BlockDoc) as(b plan.Block) BlockDoc {
+	d.Block = b
+	return d
 }
 
 // fixed refuses to change by hand what adoption and planting recorded.
@@ -422,14 +320,14 @@ func fixed(was, is *plan.Planting) error {
 	}
 	if is == nil {
 		if was.AsPlanted != nil {
-			return finding.Bad("planting", "none", "plants stand in the ground here", "undo the record of planting first")
+			return finding.Bad("planting", "none", "plants stand, or stood, in the ground here", "record how the stand ended, or undo the record of planting")
 		}
 		return nil
 	}
-	a, _ := json.Marshal([]any{was.AsPlanted, was.Planted, was.Baseline, was.AdoptedOn, was.AdoptedBy, was.BaseDate})
-	b, _ := json.Marshal([]any{is.AsPlanted, is.Planted, is.Baseline, is.AdoptedOn, is.AdoptedBy, is.BaseDate})
+	a, _ := json.Marshal([]any{was.ID, was.AsPlanted, was.Planted, was.Baseline, was.AdoptedOn, was.AdoptedBy, was.BaseDate, was.End})
+	b, _ := json.Marshal([]any{is.ID, is.AsPlanted, is.Planted, is.Baseline, is.AdoptedOn, is.AdoptedBy, is.BaseDate, is.End})
 	if string(a) != string(b) {
-		return finding.Bad("planting", "adopted or planted", "was fixed when the plan was adopted or the planting recorded", "use adopt, record as planted, or undo")
+		return finding.Bad("planting", "adopted or planted", "was fixed when the plan was adopted or the planting recorded", "use adopt, record as planted, end, or undo")
 	}
 	if was.AsPlanted != nil && was.Sheet != is.Sheet {
 		return finding.Bad("planting.sheet", is.Sheet, "another crop stands in the ground here", was.Sheet)
@@ -450,27 +348,7 @@ func (s *Service) change(ctx context.Context, who, id string, revision int, f fu
 	if err != nil {
 		return BlockDoc{}, err
 	}
-	body, err := json.Marshal(b)
-	if err != nil {
-		return BlockDoc{}, err
-	}
-	docs, err := s.store.Apply(ctx, who, what, store.Write{Kind: store.BlockDoc, ID: id, Revision: revision, Body: body})
-	if err != nil {
-		return BlockDoc{}, s.stale(ctx, id, err)
-	}
-	return BlockDoc{ID: id, Revision: docs[0].Revision, Block: b}, nil
-}
-
-// stale adds the current state to a write that lost a race.
-func (s *Service) stale(ctx context.Context, id string, err error) error {
-	if !errors.Is(err, store.ErrStale) {
-		return err
-	}
-	now, readErr := s.Block(ctx, id)
-	if readErr != nil {
-		return readErr
-	}
-	return &Stale{now}
+	return s.keep(ctx, who, what, d, b, store.Also{})
 }
 
 // RemoveBlock removes a block; undo brings it back.
@@ -479,13 +357,13 @@ func (s *Service) RemoveBlock(ctx context.Context, who, id string, revision int)
 	if err != nil {
 		return err
 	}
-	_, err = s.store.Apply(ctx, who, "Removed "+d.Block.Name, store.Write{Kind: store.BlockDoc, ID: id, Revision: revision})
+	_, err = s.store.Apply(ctx, who, "Removed "+d.Block.Name, store.Write{Kind: store.BlockDoc, ID: id, Revision: revision, Schema: plan.BlockForm})
 	return s.stale(ctx, id, err)
 }
 
 // compute makes the plan with the sheet the planting holds to.
-func (s *Service) compute(ctx context.Context, e plan.Estate, id string, b plan.Block, tr *working.Trace) (*plan.Plan, error) {
-	in, err := s.input(ctx, e, id, b)
+func (s *Service) compute(ctx context.Context, e plan.Estate, d BlockDoc, tr *working.Trace) (*plan.Plan, error) {
+	in, err := s.input(ctx, e, d)
 	if err != nil {
 		return nil, err
 	}
@@ -494,7 +372,7 @@ func (s *Service) compute(ctx context.Context, e plan.Estate, id string, b plan.
 
 // brief is compute for the plans of many blocks at once.
 func (s *Service) brief(ctx context.Context, e plan.Estate, d BlockDoc) (*plan.Plan, error) {
-	in, err := s.input(ctx, e, d.ID, d.Block)
+	in, err := s.input(ctx, e, d)
 	if err != nil {
 		return nil, err
 	}
@@ -502,25 +380,23 @@ func (s *Service) brief(ctx context.Context, e plan.Estate, d BlockDoc) (*plan.P
 	return plan.Compute(in, nil)
 }
 
-func (s *Service) input(ctx context.Context, e plan.Estate, id string, b plan.Block) (plan.Input, error) {
-	in := plan.Input{Estate: e, BlockID: id, Block: b, Today: s.today()}
+func (s *Service) input(ctx context.Context, e plan.Estate, d BlockDoc) (plan.Input, error) {
+	b := d.Block
+	in := plan.Input{Estate: e, BlockID: d.ID, Block: b, Today: s.today(), Records: d.records, Before: s.before(d)}
 	if err := s.ground(ctx, &in); err != nil {
 		return in, err
 	}
 	in.Stop = patience(ctx) // of the plan; reading the ground has its own
-	if b.Planting == nil && b.Intent != nil {
-		ok := false
-		if in.Sheet, ok = s.sheets.In(e.Units).Get(b.Intent.Sheet); !ok {
-			return in, finding.Bad("intent.sheet", b.Intent.Sheet, "is not a practice sheet of the library", "a sheet from the list of sheets")
-		}
-		if b.Intent.Date.IsZero() {
-			return in, finding.Bad("intent.date", "", "a crop considered needs the day it would be planted", "a day written YYYY-MM-DD")
-		}
-	}
 	if b.Planting == nil {
 		return in, nil
 	}
+	if b.Planting.Date.IsZero() {
+		return in, finding.Bad("planting.date", "", "a planting needs the day it is planted or would be", "a day written YYYY-MM-DD")
+	}
 	in.Sheet, _ = s.sheets.In(e.Units).Get(b.Planting.Sheet)
+	if in.Sheet == nil && b.Planting.SheetDigest == "" {
+		return in, finding.Bad("planting.sheet", b.Planting.Sheet, "is not a practice sheet of the library", "a sheet from the list of sheets")
+	}
 	if dg := b.Planting.SheetDigest; dg != "" && (in.Sheet == nil || in.Sheet.Digest != dg) {
 		text, err := s.store.SheetCopy(ctx, dg)
 		if errors.Is(err, store.ErrNotFound) {
@@ -554,7 +430,7 @@ func (s *Service) Plan(ctx context.Context, id string) (*plan.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	return s.compute(ctx, e.Estate, id, d.Block, nil)
+	return s.compute(ctx, e.Estate, d, nil)
 }
 
 // Preview is the plan as it would be with a merge patch. It writes nothing.
@@ -568,7 +444,7 @@ func (s *Service) Preview(ctx context.Context, id string, patch []byte) (*plan.P
 		return nil, err
 	}
 	b.Complete(e.Estate, s.sheets.Get, s.today())
-	return s.compute(ctx, e.Estate, id, b, nil)
+	return s.compute(ctx, e.Estate, d.as(b), nil)
 }
 
 // Forks are the places where practice divides, each way computed for this block.
@@ -577,7 +453,7 @@ func (s *Service) Forks(ctx context.Context, id string) ([]plan.Fork, error) {
 	if err != nil {
 		return nil, err
 	}
-	in, err := s.input(ctx, e.Estate, id, d.Block)
+	in, err := s.input(ctx, e.Estate, d)
 	if err != nil {
 		return nil, err
 	}
@@ -591,7 +467,7 @@ func (s *Service) Working(ctx context.Context, id, figure string) ([]working.Ste
 		return nil, err
 	}
 	tr := &working.Trace{Want: figure}
-	if _, err := s.compute(ctx, e.Estate, id, d.Block, tr); err != nil {
+	if _, err := s.compute(ctx, e.Estate, d, tr); err != nil {
 		return nil, err
 	}
 	if len(tr.Steps) == 0 {
@@ -608,10 +484,13 @@ func (s *Service) Adopt(ctx context.Context, who, id string, revision int) (Bloc
 	}
 	return s.change(ctx, who, id, revision, func(d BlockDoc) (plan.Block, string, error) {
 		b := d.Block
-		if b.Planting == nil {
+		if b.Planting == nil || b.Planting.Considered {
 			return b, "", finding.Bad("planting", "none", "there is no plan to adopt", "choose a crop first")
 		}
-		got, err := s.compute(ctx, e.Estate, id, b, nil)
+		if b.Planting.AsPlanted != nil {
+			return b, "", finding.Bad("planting", b.Planting.Sheet, "stands already", "a plan that is not planted yet")
+		}
+		got, err := s.compute(ctx, e.Estate, d.as(b), nil)
 		if err != nil {
 			return b, "", err
 		}
@@ -662,14 +541,14 @@ func (s *Service) RecordPlanted(ctx context.Context, who, id string, revision in
 	return s.change(ctx, who, id, revision, func(d BlockDoc) (plan.Block, string, error) {
 		b := d.Block
 		switch {
-		case b.Planting == nil:
+		case b.Planting == nil || b.Planting.Considered:
 			return b, "", finding.Bad("planting", "none", "there is no planting to record", "choose a crop first")
 		case b.Planting.AsPlanted != nil:
 			return b, "", finding.Bad("on", on, "a planting is recorded already", "undo that record first")
 		case on.IsZero() || on.After(s.today()):
 			return b, "", finding.Bad("on", on, "a planting cannot be recorded for a day that has not come", "a day up to "+s.today().Words())
 		}
-		got, err := s.compute(ctx, e.Estate, id, b, nil)
+		got, err := s.compute(ctx, e.Estate, d.as(b), nil)
 		if err != nil {
 			return b, "", err
 		}
@@ -686,12 +565,4 @@ func (s *Service) RecordPlanted(ctx context.Context, who, id string, revision in
 		b.Planting = &p
 		return b, "Recorded " + b.Name + " as planted", nil
 	})
-}
-
-// History and Undo are the store's.
-func (s *Service) History(ctx context.Context) ([]store.Change, error) {
-	return s.store.History(ctx, 200)
-}
-func (s *Service) Undo(ctx context.Context, who string, change int64) (store.Change, error) {
-	return s.store.Undo(ctx, who, change)
 }

@@ -36,7 +36,7 @@ func serviceOn(t testing.TB, dir string) (*Service, Demonstration) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	st, err := store.Open(ctx, dir, store.Options{})
+	st, err := store.Open(ctx, dir, store.Options{Upcast: Upcast})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -63,7 +63,7 @@ var loaded = sync.OnceValues(func() ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	st, err := store.Open(ctx, filepath.Join(dir, "made"), store.Options{})
+	st, err := store.Open(ctx, filepath.Join(dir, "made"), store.Options{Upcast: Upcast})
 	if err != nil {
 		return nil, err
 	}
@@ -145,7 +145,7 @@ func TestStaleWriteLosesNothing(t *testing.T) {
 	if !errors.As(err, &stale) || stale.Current.(BlockDoc).Revision != first.Revision || stale.Current.(BlockDoc).Block.Planting.Date.String() != "2027-09-05" {
 		t.Fatalf("a stale write answered %v", err)
 	}
-	h, _ := s.History(ctx)
+	h, _ := s.History(ctx, store.Page{})
 	if h[0].Who != "Ruan" || h[0].What != "Changed the planting date of Orchard Foot" {
 		t.Errorf("history says %+v", h[0])
 	}
@@ -175,7 +175,7 @@ func TestBadChangesNameTheField(t *testing.T) {
 		{foot.ID, `[1]`, "body", foot.Revision},
 		{strip.ID, `{"planting":null}`, "planting", strip.Revision},
 		{strip.ID, `{"planting":{"asPlanted":null}}`, "planting", strip.Revision},
-		{strip.ID, `{"planting":{"picked":{"soon":3}}}`, "picked", strip.Revision},
+		{strip.ID, `{"planting":{"end":{"on":"2020-01-01","how":"grubbed"}}}`, "planting", strip.Revision},
 	} {
 		_, err := s.ChangeBlock(ctx, "x", c.id, c.revision, []byte(c.patch))
 		var fe *finding.FieldError
@@ -415,7 +415,7 @@ func spoil(t *testing.T, dir, id string) {
 		t.Fatal(err)
 	}
 	defer db.Close()
-	if _, err := db.Exec(`UPDATE block SET body = replace(body, '"name"', '"nane"') WHERE id = ?`, id); err != nil {
+	if _, err := db.Exec(`UPDATE document SET body = replace(body, '"name"', '"nane"') WHERE id = ?`, id); err != nil {
 		t.Fatal(err)
 	}
 }

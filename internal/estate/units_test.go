@@ -73,7 +73,7 @@ func TestEveryAnswerInBothSystems(t *testing.T) {
 			if sys == "metric" {
 				break
 			}
-			text := []byte(fmt.Sprintf(`{"planting":null,"intent":{"sheet":%q,"date":""}}`, sh.ID))
+			text := []byte(fmt.Sprintf(`{"planting":{"considered":true,"sheet":%q,"date":"","layout":{},"adoptedOn":"","baseDate":"","planted":""}}`, sh.ID))
 			p, err := s.Preview(ctx, docs["Gate Field"].ID, text)
 			put("considered "+sh.ID, p, err)
 		}

@@ -32,24 +32,24 @@ func TestWhatIsAddedComputes(t *testing.T) {
 	s, docs := demoEstate(t)
 	b := docs["Gate Field"].Block
 	b.Name, b.Planting, b.Drains = "New", nil, nil
-	b.Intent = &plan.Intent{Sheet: "nope", Date: civil.Must(2029, 9, 1)}
-	if _, err := s.AddBlocks(ctx, "x", []plan.Block{b}); refusedField(t, err) != "intent.sheet" {
+	b.Planting = &plan.Planting{Considered: true, Sheet: "nope", Date: civil.Must(2029, 9, 1)}
+	if _, err := s.AddBlocks(ctx, "x", []NewBlock{{Block: b}}); refusedField(t, err) != "planting.sheet" {
 		t.Errorf("a crop nobody knows: %v", err)
 	}
 	if now, _ := s.Blocks(ctx); len(now) != len(docs) {
 		t.Errorf("%d blocks after a refusal, %d before", len(now), len(docs))
 	}
-	b.Intent = &plan.Intent{Sheet: "apple"}
-	got, err := s.AddBlocks(ctx, "x", []plan.Block{b})
-	if err != nil || got[0].Block.Intent.Date.IsZero() {
+	b.Planting = &plan.Planting{Considered: true, Sheet: "apple"}
+	got, err := s.AddBlocks(ctx, "x", []NewBlock{{Block: b}})
+	if err != nil || got[0].Block.Planting.Date.IsZero() {
 		t.Fatalf("a crop without a day: %+v %v", got, err)
 	}
-	d, err := s.ChangeBlock(ctx, "x", got[0].ID, 1, []byte(`{"intent":{"sheet":"tea","date":""}}`))
-	if err != nil || d.Block.Intent.Date.IsZero() || d.Block.Intent.Date == got[0].Block.Intent.Date {
-		t.Errorf("another crop: %+v %v", d.Block.Intent, err)
+	d, err := s.ChangeBlock(ctx, "x", got[0].ID, 1, []byte(`{"planting":{"sheet":"tea","date":""}}`))
+	if err != nil || d.Block.Planting.Date.IsZero() || d.Block.Planting.Date == got[0].Block.Planting.Date {
+		t.Errorf("another crop: %+v %v", d.Block.Planting, err)
 	}
 	for _, year := range []string{"1700-01-01", "2499-01-01"} {
-		if _, err := s.ChangeBlock(ctx, "x", got[0].ID, d.Revision, []byte(`{"intent":{"date":"`+year+`"}}`)); refusedField(t, err) != "intent.date" {
+		if _, err := s.ChangeBlock(ctx, "x", got[0].ID, d.Revision, []byte(`{"planting":{"date":"`+year+`"}}`)); refusedField(t, err) != "planting.date" {
 			t.Errorf("planted in %s: %v", year, err)
 		}
 	}
@@ -127,7 +127,7 @@ func TestHeightsThatSayNothingTakeNothingAway(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	in, err := s.input(ctx, e.Estate, d.ID, d.Block)
+	in, err := s.input(ctx, e.Estate, d)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -208,7 +208,7 @@ func TestLeavingEndsTheComputation(t *testing.T) {
 	}
 	asked := 0
 	e, d, _ := s.at(ctx, docs["Orchard Foot"].ID)
-	in, err := s.input(ctx, e.Estate, d.ID, d.Block)
+	in, err := s.input(ctx, e.Estate, d)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -12,7 +12,6 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/finding"
-	"slowroot/core/plan"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/internal/api"
@@ -128,7 +127,7 @@ func (s *Server) GetJobs(c *gin.Context, p api.GetJobsParams) {
 
 func (s *Server) AddBlocks(c *gin.Context, p api.AddBlocksParams) {
 	var in struct {
-		Blocks []plan.Block `json:"blocks"`
+		Blocks []estate.NewBlock `json:"blocks"`
 	}
 	if !s.decode(c, &in) {
 		return
@@ -137,7 +136,7 @@ func (s *Server) AddBlocks(c *gin.Context, p api.AddBlocksParams) {
 	answer(s, c, http.StatusCreated, docs, err)
 }
 
-func (s *Server) GetBlock(c *gin.Context, id string) {
+func (s *Server) GetBlock(c *gin.Context, id string, _ api.GetBlockParams) {
 	d, err := s.Estate.Block(c.Request.Context(), id)
 	revisioned(s, c, http.StatusOK, d.Revision, d, err)
 }
@@ -165,19 +164,19 @@ func (s *Server) RemoveBlock(c *gin.Context, id string, p api.RemoveBlockParams)
 	c.Status(http.StatusNoContent)
 }
 
-func (s *Server) GetPlan(c *gin.Context, id string) {
+func (s *Server) GetPlan(c *gin.Context, id string, _ api.GetPlanParams) {
 	p, err := s.Estate.Plan(c.Request.Context(), id)
 	answer(s, c, http.StatusOK, p, err)
 }
 
-func (s *Server) PreviewPlan(c *gin.Context, id string) {
+func (s *Server) PreviewPlan(c *gin.Context, id string, _ api.PreviewPlanParams) {
 	if b, ok := s.body(c); ok {
 		p, err := s.Estate.Preview(c.Request.Context(), id, b)
 		answer(s, c, http.StatusOK, p, err)
 	}
 }
 
-func (s *Server) GetForks(c *gin.Context, id string) {
+func (s *Server) GetForks(c *gin.Context, id string, _ api.GetForksParams) {
 	f, err := s.Estate.Forks(c.Request.Context(), id)
 	answer(s, c, http.StatusOK, f, err)
 }
@@ -205,18 +204,6 @@ func (s *Server) RecordPlanted(c *gin.Context, id string, p api.RecordPlantedPar
 	if s.decode(c, &in) {
 		d, err := s.Estate.RecordPlanted(c.Request.Context(), person(p.XPerson), id, rev, in.On)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)
-	}
-}
-
-func (s *Server) GetHistory(c *gin.Context) {
-	h, err := s.Estate.History(c.Request.Context())
-	answer(s, c, http.StatusOK, h, err)
-}
-
-func (s *Server) UndoChange(c *gin.Context, p api.UndoChangeParams) {
-	if id, ok := s.revision(c, p.IfMatch); ok {
-		ch, err := s.Estate.Undo(c.Request.Context(), person(p.XPerson), int64(id))
-		answer(s, c, http.StatusOK, ch, err)
 	}
 }
 
@@ -271,11 +258,11 @@ func (s *Server) ExportBlocks(c *gin.Context) {
 		s.fail(c, err)
 		return
 	}
-	ids, blocks := make([]string, len(docs)), make([]plan.Block, len(docs))
+	blocks := make([]geojson.Whole, len(docs))
 	for i, d := range docs {
-		ids[i], blocks[i] = d.ID, d.Block
+		blocks[i] = d.Whole()
 	}
-	text, err := geojson.Write(ids, blocks)
+	text, err := geojson.Write(blocks)
 	if err != nil {
 		s.fail(c, err)
 		return
@@ -285,7 +272,7 @@ func (s *Server) ExportBlocks(c *gin.Context) {
 
 func num(v float64, decimals int) string { return strconv.FormatFloat(v, 'f', decimals, 64) }
 
-func (s *Server) ExportStations(c *gin.Context, id string) {
+func (s *Server) ExportStations(c *gin.Context, id string, _ api.ExportStationsParams) {
 	st, name, err := s.Estate.Stations(c.Request.Context(), id)
 	if err != nil {
 		s.fail(c, err)
@@ -298,7 +285,7 @@ func (s *Server) ExportStations(c *gin.Context, id string) {
 	download(c, name+"-stations.csv", "text/csv; charset=utf-8", table.Write(rows))
 }
 
-func (s *Server) ExportYears(c *gin.Context, id string) {
+func (s *Server) ExportYears(c *gin.Context, id string, _ api.ExportYearsParams) {
 	p, err := s.Estate.Plan(c.Request.Context(), id)
 	if err != nil {
 		s.fail(c, err)
@@ -324,7 +311,7 @@ func (s *Server) ExportYears(c *gin.Context, id string) {
 }
 
 // ExportDrains writes the designed drains for setting out.
-func (s *Server) ExportDrains(c *gin.Context, id string, format api.ExportDrainsParamsFormat) {
+func (s *Server) ExportDrains(c *gin.Context, id string, format api.ExportDrainsParamsFormat, _ api.ExportDrainsParams) {
 	p, err := s.Estate.SettingOut(c.Request.Context(), id)
 	if err != nil {
 		s.fail(c, err)
@@ -383,7 +370,7 @@ func (s *Server) GetLand(c *gin.Context, id string) {
 	answer(s, c, http.StatusOK, v, err)
 }
 
-func (s *Server) GetFit(c *gin.Context, id string) {
+func (s *Server) GetFit(c *gin.Context, id string, _ api.GetFitParams) {
 	v, err := s.Estate.Fit(c.Request.Context(), id)
 	answer(s, c, http.StatusOK, v, err)
 }

@@ -19,7 +19,7 @@ func TestNoPatchBreaksTheServer(t *testing.T) {
 	}
 	r.want(200, "GET", "/overview", "").into(&o)
 	values := []string{`-1`, `0`, `1e300`, `0.5`, `37`, `""`, `"x"`, `"2027-02-30"`, `true`, `[]`, `{}`, `null`, `[1,2]`, `{"option":"x"}`, `[{"lon":1,"lat":2}]`, `[{"lon":172,"lat":-38},{"lon":172,"lat":-38}]`, `[{"lon":200,"lat":95},{"lon":0,"lat":0}]`, `[{"id":"","line":[]}]`}
-	fields := []string{"name", "number", "boundary", "accuracyM", "pits", "tests", "samples", "answers", "uses", "growth", "intent", "works", "decided", "checks", "keep", "drains"}
+	fields := []string{"name", "number", "boundary", "accuracyM", "pits", "tests", "samples", "answers", "uses", "growth", "planting", "works", "decided", "checks", "keep", "drains"}
 	for _, f := range []string{"source", "evidence", "wetPct", "wells", "holes", "kMDay", "dischargeBy", "dischargeMm", "irrigationMm", "irrigationDays", "pit", "depthM", "spacingM", "angleDeg", "ditchM", "reachM", "traffic", "collector", "branches", "laterals", "interceptor", "cutOpen", "bed"} {
 		fields = append(fields, "drains."+f)
 	}

@@ -86,6 +86,8 @@ func (s *Server) fail(c *gin.Context, err error) {
 		simple(http.StatusServiceUnavailable, "read-only", "The estate cannot be written", "Make the data folder writable and try again; nothing was changed.")
 	case errors.Is(err, store.ErrNoChange), errors.Is(err, store.ErrMovedOn):
 		simple(http.StatusConflict, "cannot-undo", "That cannot be undone", "Look at the history for what was changed last.")
+	case errors.Is(err, store.ErrOtherRecord):
+		simple(http.StatusConflict, "other-record", "Another record has this id", "Give the record an id of its own.")
 	case errors.Is(err, errNoIfMatch):
 		simple(http.StatusPreconditionRequired, "if-match-required", "The revision is missing", "Send If-Match with the revision the change was made from.")
 	default:

@@ -51,7 +51,7 @@ func New(cfg Config) http.Handler {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.RedirectTrailingSlash = false
-	r.Use(s.recover, s.headers, s.local, s.limit, s.logged)
+	r.Use(s.recover, s.headers, s.local, s.limit, s.logged, seen)
 	api.RegisterHandlersWithOptions(r, s, api.GinServerOptions{BaseURL: "/api/v1", ErrorHandler: func(c *gin.Context, err error, status int) {
 		problem(c, api.Problem{Type: "/problems/bad-request", Title: "The request cannot be read", Status: status, Detail: err.Error()})
 	}})

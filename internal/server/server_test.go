@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
+	"math/rand"
 	"net/http"
 	"net/http/httptest"
 	"strings"
@@ -115,6 +116,18 @@ func (r *rig) want(status int, method, path, body string, header ...string) answ
 	return a
 }
 
+func blockNamed(r *rig, name string) string {
+	var o struct{ Blocks []struct{ ID, Name string } }
+	r.want(200, "GET", "/overview", "").into(&o)
+	for _, b := range o.Blocks {
+		if b.Name == name {
+			return b.ID
+		}
+	}
+	r.t.Fatalf("no block %s", name)
+	return ""
+}
+
 // Every operation of the contract, as the front end uses it.
 func TestEveryOperationFitsTheContract(t *testing.T) {
 	r := newRig(t, store.Options{})
@@ -169,17 +182,44 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 	exported := r.want(200, "GET", "/blocks.geojson", "").Body.String()
 	var found []struct {
 		Name, Problem string
-		Planting      *struct{ Sheet string }
+		Plantings     []struct{ Sheet string }
 	}
 	r.want(200, "POST", "/import/geojson", exported, "Content-Type", "application/geo+json").into(&found)
-	if len(found) != 8 || found[0].Problem != "" || found[0].Planting.Sheet != "tea" {
+	if len(found) != 8 || found[0].Problem != "" || len(found[0].Plantings) != 1 || found[0].Plantings[0].Sheet != "tea" {
 		t.Errorf("what was exported reads back as %+v", found)
 	}
 	r.want(201, "POST", "/blocks", `{"blocks":[{"name":"New","number":0,"boundary":{"outer":[{"lon":172,"lat":-38},{"lon":172.002,"lat":-38},{"lon":172.002,"lat":-37.999}]},"surveyed":"","accuracyM":0,"notes":""}]}`)
 	var history []struct{ ID int }
 	r.want(200, "GET", "/history", "").into(&history)
 	r.want(200, "POST", "/undo", "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(history[0].ID)))
+	var steps struct{ Undo, Redo *struct{ ID int } }
+	r.want(200, "GET", "/steps", "").into(&steps)
+	if steps.Redo == nil || steps.Redo.ID != history[0].ID {
+		t.Errorf("nothing is offered to be made again: %+v", steps)
+	}
+	r.want(200, "POST", "/redo", "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(history[0].ID)))
+	r.want(200, "GET", fmt.Sprintf("/history/%d", history[0].ID), "")
+	r.want(404, "GET", "/history/999999", "")
+	r.want(200, "GET", "/history?who=nobody&n=5", "")
 	r.want(409, "POST", "/undo", "", "If-Match", `"1"`)
+	ground := "/blocks/" + blockNamed(r, "Gate Field")
+	var field struct {
+		Revision  int
+		Plantings []struct{ ID, Stage string }
+	}
+	r.want(200, "GET", ground, "").into(&field)
+	match := func() []string { return []string{"If-Match", fmt.Sprintf("%q", fmt.Sprint(field.Revision))} }
+	begin := `{"considered":true,"sheet":"hazelnut","date":"","layout":{},"adoptedOn":"","baseDate":"","planted":""}`
+	r.want(428, "POST", ground+"/plantings", begin)
+	r.want(201, "POST", ground+"/plantings", begin, match()...).into(&field)
+	pid := field.Plantings[len(field.Plantings)-1].ID
+	r.want(200, "GET", ground+"/plan?planting="+pid, "")
+	r.want(404, "GET", ground+"/plan?planting=nope", "")
+	r.want(201, "POST", ground+"/records", `{"records":[{"id":"t-1","kind":"counted","day":"2027-03-01","what":"stumps","value":12}]}`)
+	r.want(422, "POST", ground+"/records", `{"records":[{"id":"t-2","kind":"done","day":"2027-03-01"}]}`)
+	r.want(409, "POST", ground+"/records", `{"records":[{"id":"t-1","kind":"counted","day":"2027-03-01","what":"stumps","value":13}]}`)
+	r.want(200, "GET", ground+"/records", "")
+	r.want(422, "POST", ground+"/end", `{"on":"2027-03-01","how":"grubbed"}`, match()...)
 	var gate struct{ Revision int }
 	r.want(200, "GET", "/blocks/"+id["Gate Field"], "").into(&gate)
 	r.want(204, "DELETE", "/blocks/"+id["Gate Field"], "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(gate.Revision)))
@@ -269,8 +309,13 @@ func TestDiskFullIsSaidAndLosesNothing(t *testing.T) {
 	id := o.Blocks[7].ID
 	var a answered
 	rev := 1
+	rnd := rand.New(rand.NewSource(1))
 	for ; rev < 60; rev++ {
-		a = r.ask("PATCH", "/blocks/"+id, fmt.Sprintf(`{"notes":"%d %s"}`, rev, strings.Repeat("y", 90<<10)), "If-Match", fmt.Sprintf("%q", fmt.Sprint(rev)))
+		var noise strings.Builder // what cannot be packed
+		for range 90 << 10 {
+			noise.WriteByte("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789"[rnd.Intn(62)])
+		}
+		a = r.ask("PATCH", "/blocks/"+id, fmt.Sprintf(`{"notes":"%d %s"}`, rev, noise.String()), "If-Match", fmt.Sprintf("%q", fmt.Sprint(rev)))
 		if a.Code != 200 {
 			break
 		}

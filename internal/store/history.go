@@ -103,7 +103,7 @@ func (s *Store) again(ctx context.Context, who string, id int64, deed Deed) (Cha
 			return err
 		}
 		done = Change{ID: change, At: s.now(), Who: who, What: c.What, Deed: deed, Of: id}
-		return putBack(ctx, tx, change, from)
+		return s.putBack(ctx, tx, change, from)
 	})
 	return done, err
 }
@@ -119,14 +119,25 @@ func touchedSince(ctx context.Context, tx *sql.Tx, of, from int64) (*Change, err
 }
 
 // putBack restores every document of a change as it was before it, and moves the revision of the blocks they belong to.
-func putBack(ctx context.Context, tx *sql.Tx, change, of int64) error {
+func (s *Store) putBack(ctx context.Context, tx *sql.Tx, change, of int64) error {
 	items, err := itemsOf(ctx, tx, of)
 	if err != nil {
 		return err
 	}
 	var writes []Write
 	for _, i := range items {
-		writes = append(writes, Write{Kind: i.Kind, ID: i.ID, Body: i.Before, Schema: i.WasSchema})
+		w := Write{Kind: i.Kind, ID: i.ID, Body: i.Before, Schema: i.WasSchema}
+		if i.Before != nil && s.options.Upcast != nil { // what it then held of records stands outside undo
+			now, _, err := s.options.Upcast(Doc{Kind: i.Kind, ID: i.ID, Schema: i.WasSchema, Body: i.Before})
+			if err != nil {
+				return err
+			}
+			if now != nil {
+				writes = append(writes, now...)
+				continue
+			}
+		}
+		writes = append(writes, w)
 	}
 	moved := map[string]bool{}
 	for _, w := range writes {
@@ -137,9 +148,9 @@ func putBack(ctx context.Context, tx *sql.Tx, change, of int64) error {
 		if w.Body == nil && !there {
 			continue
 		}
-		w.Revision, w.Parent = d.Revision, d.Parent
-		if !there {
-			w.Revision = d.Revision
+		w.Revision = d.Revision
+		if d.Parent != "" {
+			w.Parent = d.Parent
 		}
 		if _, err := put(ctx, tx, change, w); err != nil {
 			return err

@@ -97,6 +97,9 @@ type Options struct {
 	MaxPages int              // limits the size of the database, in pages of 4096 bytes; 0 is no limit
 	Now      func() time.Time // for the history; nil is the clock
 	AsItIs   bool             // go on with what is there although the log of the last run is missing
+	// Upcast gives a document of an older form as the documents and records of now, nothing where it has the form of
+	// now. It is asked when a folder is opened and at undo. nil knows no older form.
+	Upcast func(Doc) ([]Write, []Entry, error)
 }
 
 // Store is an open data folder. It is safe for concurrent use.
@@ -169,6 +172,9 @@ func (s *Store) open(ctx context.Context) error {
 		return fmt.Errorf("preparing %s: %w", path, explain(err))
 	}
 	if err := s.fillDigests(ctx); err != nil {
+		return fmt.Errorf("preparing %s: %w", path, explain(err))
+	}
+	if err := s.bringForward(ctx); err != nil {
 		return fmt.Errorf("preparing %s: %w", path, explain(err))
 	}
 	if _, err := s.Estate(ctx); !errors.Is(err, ErrNotFound) {

@@ -15,6 +15,7 @@ import (
 
 	"slowroot/core/geo"
 	"slowroot/core/plan"
+	"slowroot/core/record"
 	"slowroot/internal/formats/table"
 )
 
@@ -26,32 +27,34 @@ const (
 
 // Candidate is a feature that may become a block.
 type Candidate struct {
-	Name       string         `json:"name"`
-	Number     int            `json:"number"`
-	Boundary   geo.Polygon    `json:"boundary"`
-	AreaM2     float64        `json:"areaM2"`
-	PerimeterM float64        `json:"perimeterM"`
-	Surveyed   string         `json:"surveyed"`
-	AccuracyM  float64        `json:"accuracyM"`
-	Notes      string         `json:"notes"`
-	Planting   *plan.Planting `json:"planting,omitempty"`
-	Found      plan.Found     `json:"found"`             // pits, tests and answers the file carries
-	Problem    string         `json:"problem,omitempty"` // why it cannot become a block
-	Doubt      string         `json:"doubt,omitempty"`   // why it should be looked at before it does
+	Name       string          `json:"name"`
+	Number     int             `json:"number"`
+	Boundary   geo.Polygon     `json:"boundary"`
+	AreaM2     float64         `json:"areaM2"`
+	PerimeterM float64         `json:"perimeterM"`
+	Surveyed   string          `json:"surveyed"`
+	AccuracyM  float64         `json:"accuracyM"`
+	Notes      string          `json:"notes"`
+	Plantings  []plan.Planting `json:"plantings,omitempty"`
+	Records    []record.Record `json:"records,omitempty"`
+	Found      plan.Found      `json:"found"`             // pits, tests and answers the file carries
+	Problem    string          `json:"problem,omitempty"` // why it cannot become a block
+	Doubt      string          `json:"doubt,omitempty"`   // why it should be looked at before it does
 }
 
 // Block is the block a sound candidate becomes.
 func (c Candidate) Block() plan.Block {
-	return plan.Block{Name: c.Name, Number: c.Number, Boundary: c.Boundary, Surveyed: c.Surveyed, AccuracyM: c.AccuracyM, Notes: c.Notes, Planting: c.Planting, Found: c.Found}
+	return plan.Block{Name: c.Name, Number: c.Number, Boundary: c.Boundary, Surveyed: c.Surveyed, AccuracyM: c.AccuracyM, Notes: c.Notes, Found: c.Found}
 }
 
 type properties struct {
-	Name      string         `json:"name"`
-	Number    int            `json:"number"`
-	Surveyed  string         `json:"surveyed"`
-	AccuracyM float64        `json:"accuracyM"`
-	Notes     string         `json:"notes"`
-	Planting  *plan.Planting `json:"planting,omitempty"`
+	Name      string          `json:"name"`
+	Number    int             `json:"number"`
+	Surveyed  string          `json:"surveyed"`
+	AccuracyM float64         `json:"accuracyM"`
+	Notes     string          `json:"notes"`
+	Plantings []plan.Planting `json:"plantings,omitempty"`
+	Records   []record.Record `json:"records,omitempty"`
 	plan.Found
 }
 
@@ -138,10 +141,15 @@ func lineOf(text []byte, offset int) int {
 func candidates(i int, f *orbjson.Feature) []Candidate {
 	var p properties
 	raw, err := json.Marshal(f.Properties)
-	if err == nil {
-		err = json.Unmarshal(raw, &p)
+	var old plan.Older
+	if err == nil { // a file of form 1 holds its planting and what was done inside itself
+		old, err = plan.FromForm1("file", raw)
 	}
-	c := Candidate{Name: p.Name, Number: p.Number, Surveyed: p.Surveyed, AccuracyM: p.AccuracyM, Notes: p.Notes, Planting: p.Planting, Found: p.Found}
+	if err == nil {
+		err = json.Unmarshal(old.Body, &p)
+	}
+	c := Candidate{Name: p.Name, Number: p.Number, Surveyed: p.Surveyed, AccuracyM: p.AccuracyM, Notes: p.Notes, Found: p.Found,
+		Plantings: append(p.Plantings, old.Plantings...), Records: append(p.Records, old.Records...)}
 	if c.Name == "" {
 		c.Name = fmt.Sprintf("Block %d", i+1)
 	}
@@ -173,12 +181,10 @@ func candidates(i int, f *orbjson.Feature) []Candidate {
 	for k, poly := range polys {
 		one := c
 		if len(polys) > 1 {
-			one.Name, one.Planting, one.Found = fmt.Sprintf("%s %d", c.Name, k+1), nil, plan.Found{}
+			one.Name, one.Plantings, one.Records, one.Found = fmt.Sprintf("%s %d", c.Name, k+1), nil, nil, plan.Found{}
 		}
 		one.Boundary = polygon(poly)
-		ground := one.Block()
-		ground.Planting = nil // judged when it is added, with its sheet at hand
-		if err := ground.Valid(); err != nil {
+		if err := one.Block().Valid(); err != nil { // its plantings are judged when it is added, with their sheets at hand
 			one.Problem = fmt.Sprintf("feature %d: %v", i+1, err)
 		} else {
 			one.AreaM2, one.PerimeterM = geo.AreaM2(one.Boundary), geo.PerimeterM(one.Boundary)
@@ -207,10 +213,19 @@ func polygon(p orb.Polygon) geo.Polygon {
 	return out
 }
 
+// Whole is a block with everything that stands on it and was recorded of it.
+type Whole struct {
+	ID        string
+	Block     plan.Block
+	Plantings []plan.Planting
+	Records   []record.Record
+}
+
 // Write is a FeatureCollection of blocks that Read gives back whole.
-func Write(ids []string, blocks []plan.Block) ([]byte, error) {
+func Write(blocks []Whole) ([]byte, error) {
 	fc := orbjson.NewFeatureCollection()
-	for i, b := range blocks {
+	for _, w := range blocks {
+		b := w.Block
 		var poly orb.Polygon
 		for k, r := range b.Boundary.Rings() {
 			ring := make(orb.Ring, 0, len(r)+1)
@@ -224,8 +239,8 @@ func Write(ids []string, blocks []plan.Block) ([]byte, error) {
 			poly = append(poly, ring)
 		}
 		f := orbjson.NewFeature(poly)
-		f.ID = ids[i]
-		raw, err := json.Marshal(properties{b.Name, b.Number, b.Surveyed, b.AccuracyM, b.Notes, b.Planting, b.Found})
+		f.ID = w.ID
+		raw, err := json.Marshal(properties{b.Name, b.Number, b.Surveyed, b.AccuracyM, b.Notes, w.Plantings, w.Records, b.Found})
 		if err != nil {
 			return nil, err
 		}

@@ -8,14 +8,16 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
+	"slowroot/core/record"
 )
 
 func TestWhatIsWrittenIsReadBack(t *testing.T) {
 	b := plan.Block{Name: "North Bank", Number: 3, Surveyed: "tape and compass", AccuracyM: 0.5, Notes: "gate in the north",
 		Boundary: geo.Polygon{Outer: geo.Ring{{Lon: 172, Lat: -38}, {Lon: 172.003, Lat: -38.0001}, {Lon: 172.003, Lat: -37.998}, {Lon: 172, Lat: -37.998}},
-			Holes: []geo.Ring{{{Lon: 172.001, Lat: -37.9995}, {Lon: 172.001, Lat: -37.999}, {Lon: 172.0015, Lat: -37.999}}}},
-		Planting: &plan.Planting{Sheet: "hazelnut", Date: civil.Must(2027, 7, 5), Choices: map[string]plan.Choice{"layout": {Option: "double", By: "T", Why: "early crops"}}}}
-	text, err := Write([]string{"b1"}, []plan.Block{b})
+			Holes: []geo.Ring{{{Lon: 172.001, Lat: -37.9995}, {Lon: 172.001, Lat: -37.999}, {Lon: 172.0015, Lat: -37.999}}}}}
+	plantings := []plan.Planting{{ID: "p", Sheet: "hazelnut", Date: civil.Must(2027, 7, 5), Choices: map[string]plan.Choice{"layout": {Option: "double", By: "T", Why: "early crops"}}}}
+	records := []record.Record{{ID: "r", Block: "b1", Planting: "p", Kind: record.Done, Operation: "lime", Day: civil.Must(2027, 3, 1)}}
+	text, err := Write([]Whole{{"b1", b, plantings, records}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -24,7 +26,7 @@ func TestWhatIsWrittenIsReadBack(t *testing.T) {
 		t.Fatalf("%+v, %v", got, err)
 	}
 	back := got[0].Block()
-	if back.Name != b.Name || !reflect.DeepEqual(back.Planting, b.Planting) || len(back.Boundary.Holes) != 1 || got[0].AreaM2 < 1e4 {
+	if back.Name != b.Name || !reflect.DeepEqual(got[0].Plantings, plantings) || !reflect.DeepEqual(got[0].Records, records) || len(back.Boundary.Holes) != 1 || got[0].AreaM2 < 1e4 {
 		t.Errorf("read back %+v", back)
 	}
 }

@@ -1,6 +1,5 @@
 import createClient from "openapi-fetch";
-import { QueryClient, useQuery, type Query } from "@tanstack/react-query";
-import { markPatch, type Mark } from "../jobs/mark";
+import { QueryClient, useInfiniteQuery, useQuery, type Query } from "@tanstack/react-query";
 import type { components, paths } from "./schema";
 
 export type Schema = components["schemas"];
@@ -10,6 +9,21 @@ export type BlockDoc = Schema["BlockDoc"];
 export type Patch = Record<string, unknown>;
 
 export const api = createClient<paths>({ baseUrl: "/api/v1" });
+
+/** seenFrom is the planting the block on the page is seen from, as the address says; "" is the one under way. */
+export const seenFrom = () => new URLSearchParams(window.location.search).get("planting") ?? "";
+
+/** What is asked of the block on the page is asked of the planting it is seen from. */
+api.use({
+  onRequest({ request }) {
+    const planting = seenFrom();
+    const here = /^\/blocks\/([^/]+)/.exec(window.location.pathname)?.[1];
+    const url = new URL(request.url);
+    if (!planting || !here || !url.pathname.startsWith(`/api/v1/blocks/${here}`)) return undefined;
+    url.searchParams.set("planting", planting);
+    return new Request(url, request);
+  },
+});
 
 /** Failed is a problem document the server answered with. */
 export class Failed extends Error {
@@ -81,17 +95,39 @@ export const useSheets = () => useQuery({ queryKey: ["sheets"], queryFn: () => t
 export const useCalculators = () =>
   useQuery({ queryKey: ["calculators"], queryFn: () => take(api.GET("/calculators")), staleTime: Infinity });
 export const useCopies = () => useQuery({ queryKey: ["copies"], queryFn: () => take(api.GET("/copies")) });
-export const useHistory = () => useQuery({ queryKey: ["history"], queryFn: () => take(api.GET("/history")) });
+export const useHistory = (block?: string, who?: string) =>
+  useInfiniteQuery({
+    queryKey: ["history", block, who],
+    queryFn: ({ pageParam }) =>
+      take(api.GET("/history", { params: { query: { block, who, n: historyPage, before: pageParam || undefined } } })),
+    initialPageParam: 0,
+    getNextPageParam: (page) => (page.length === historyPage ? page.at(-1)?.id : undefined),
+  });
+const historyPage = 50;
+export const useChange = (change: number) =>
+  useQuery({
+    queryKey: ["change", change],
+    queryFn: () => take(api.GET("/history/{change}", { params: { path: { change } } })),
+  });
+export const useSteps = (who: string) => useQuery({ queryKey: ["steps", who], queryFn: () => read.steps() });
+export const useRecords = (id: string) =>
+  useQuery({ queryKey: ["records", id], queryFn: () => take(api.GET("/blocks/{id}/records", { params: { path: { id } } })) });
 export const useEstate = () => useQuery({ queryKey: ["estate"], queryFn: () => take(api.GET("/estate")) });
 export const useBlock = (id: string) =>
-  useQuery({ queryKey: ["block", id], queryFn: () => take(api.GET("/blocks/{id}", { params: { path: { id } } })) });
+  useQuery({ queryKey: ["block", id, seenFrom()], queryFn: () => take(api.GET("/blocks/{id}", { params: { path: { id } } })) });
 export const usePlan = (id: string) =>
-  useQuery({ queryKey: ["plan", id], queryFn: () => take(api.GET("/blocks/{id}/plan", { params: { path: { id } } })) });
+  useQuery({
+    queryKey: ["plan", id, seenFrom()],
+    queryFn: () => take(api.GET("/blocks/{id}/plan", { params: { path: { id } } })),
+  });
 export const useForks = (id: string) =>
-  useQuery({ queryKey: ["forks", id], queryFn: () => take(api.GET("/blocks/{id}/forks", { params: { path: { id } } })) });
+  useQuery({
+    queryKey: ["forks", id, seenFrom()],
+    queryFn: () => take(api.GET("/blocks/{id}/forks", { params: { path: { id } } })),
+  });
 export const useWorking = (id: string, figure: string) =>
   useQuery({
-    queryKey: ["working", id, figure],
+    queryKey: ["working", id, figure, seenFrom()],
     queryFn: () => take(api.GET("/blocks/{id}/working", { params: { path: { id }, query: { figure } } })),
   });
 export const useLists = () => useQuery({ queryKey: ["lists"], queryFn: () => take(api.GET("/lists")) });
@@ -106,7 +142,7 @@ export const useLand = (id: string) =>
       }),
   });
 export const useFit = (id: string) =>
-  useQuery({ queryKey: ["fit", id], queryFn: () => take(api.GET("/blocks/{id}/fit", { params: { path: { id } } })) });
+  useQuery({ queryKey: ["fit", id, seenFrom()], queryFn: () => take(api.GET("/blocks/{id}/fit", { params: { path: { id } } })) });
 export const useFitOf = (sheet: string) =>
   useQuery({
     queryKey: ["fitOf", sheet],
@@ -141,7 +177,7 @@ export async function patchBlock(doc: { id: string; revision: number }, patch: P
 
 /** keep remembers a block as the last write answered it, so that the next write is made from its revision. */
 function keep(doc: BlockDoc) {
-  queryClient.setQueryData(["block", doc.id], doc);
+  queryClient.setQueryData(["block", doc.id, seenFrom()], doc);
   return doc;
 }
 
@@ -154,7 +190,7 @@ export const read = {
   weather: (body: Schema["NamedText"]) => take(api.POST("/import/weather", { body })),
   normals: (body: Schema["NamedText"]) => take(api.POST("/import/normals", { body })),
   lab: (body: Schema["LabFile"]) => take(api.POST("/import/lab", { body })),
-  history: () => take(api.GET("/history")),
+  steps: () => take(api.GET("/steps", { params: { header: by() } })),
 };
 
 let line: Promise<unknown> = Promise.resolve();
@@ -169,22 +205,25 @@ export function inTurn<T>(change: () => Promise<T>): Promise<T> {
   return next;
 }
 
-/** markJob keeps a mark of a job of a block that is not open, made on the block as it stands now. */
-export const markJob = (id: string, key: string, mark: Mark) =>
-  inTurn(async () => {
+export type Told = Omit<Schema["Record"], "id">;
+
+/** record keeps what happened on a block; sent again after a broken line it is kept once. */
+export const record = (block: string, ...told: Told[]) => {
+  const records = told.map((t) => ({ ...t, id: crypto.randomUUID() }));
+  return inTurn(async () => {
     try {
-      const doc = await take(api.GET("/blocks/{id}", { params: { path: { id } } }));
-      await patchBlock(doc, markPatch(doc, key, mark));
+      return await take(api.POST("/blocks/{id}/records", { params: { path: { id: block }, header: by() }, body: { records } }));
     } finally {
       await changed();
     }
   });
+};
 
 /** latest is the newest state of a block that this page has seen. */
-export const latest = (doc: BlockDoc) => queryClient.getQueryData<BlockDoc>(["block", doc.id]) ?? doc;
+export const latest = (doc: BlockDoc) => queryClient.getQueryData<BlockDoc>(["block", doc.id, seenFrom()]) ?? doc;
 
 export const write = {
-  addBlocks: (blocks: Block[]) => take(api.POST("/blocks", { params: { header: by() }, body: { blocks } })),
+  addBlocks: (blocks: Schema["NewBlock"][]) => take(api.POST("/blocks", { params: { header: by() }, body: { blocks } })),
   remove: (d: BlockDoc) =>
     take(
       api.DELETE("/blocks/{id}", { params: { path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } } }),
@@ -221,6 +260,9 @@ export const write = {
     ).then(keep);
   },
   undo: (change: number) => take(api.POST("/undo", { params: { header: { "If-Match": `"${change}"`, ...by() } } })),
+  redo: (change: number) => take(api.POST("/redo", { params: { header: { "If-Match": `"${change}"`, ...by() } } })),
+  plan: (d: BlockDoc, body: Schema["Planting"]) => take(api.POST("/blocks/{id}/plantings", { params: at(d), body })),
+  end: (d: BlockDoc, body: Schema["PlantingEnd"]) => take(api.POST("/blocks/{id}/end", { params: at(d), body })).then(keep),
   area: async (rings: number[][][]) => {
     const r = await take(
       api.POST("/calculators/{name}", { params: { path: { name: "polygon-area" } }, body: { inputs: { rings } } }),

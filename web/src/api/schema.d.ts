@@ -134,7 +134,7 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** One block */
+        /** One block, seen from one of its plantings */
         get: operations["getBlock"];
         put?: never;
         post?: never;
@@ -242,6 +242,58 @@ export interface paths {
         put?: never;
         /** Record as planted; the layout is fixed with permanent station numbers */
         post: operations["recordPlanted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/plantings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a further planting, considered or planned; what is under way stays */
+        post: operations["addPlanting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Record how the stand the block is seen from ended */
+        post: operations["endPlanting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was recorded of a block, in the order it was written, with what was corrected or withdrawn since */
+        get: operations["listRecords"];
+        put?: never;
+        /** Record what happened; a record sent twice is kept once */
+        post: operations["addRecords"];
         delete?: never;
         options?: never;
         head?: never;
@@ -612,8 +664,42 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The last changes */
+        /** A page of the changes, newest first */
         get: operations["getHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/history/{change}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a change did, in words, before and after */
+        get: operations["getChange"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What this person may take back next and make again */
+        get: operations["getSteps"];
         put?: never;
         post?: never;
         delete?: never;
@@ -631,8 +717,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take back the last change, named by If-Match */
+        /** Take back one's own last change, named by If-Match */
         post: operations["undoChange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make again what one took back last, named by If-Match */
+        post: operations["redoChange"];
         delete?: never;
         options?: never;
         head?: never;
@@ -879,7 +982,76 @@ export interface components {
             id: string;
             revision: number;
             block: components["schemas"]["Block"];
+            plantings: components["schemas"]["PlantingShort"][];
         };
+        PlantingShort: {
+            id: string;
+            name: string;
+            sheet: string;
+            stage: components["schemas"]["Stage"];
+            from: string;
+            to: string;
+            how: string;
+            seen: boolean;
+        };
+        PlantingEnd: {
+            on: string;
+            how: string;
+            by?: string;
+            why?: string;
+        };
+        Record: {
+            id: string;
+            block?: string;
+            planting?: string;
+            operation?: string;
+            /** @enum {string} */
+            kind: "done" | "partly" | "not-needed" | "counted" | "measured" | "picked" | "withdrawn";
+            day?: string;
+            who?: string;
+            corrects?: string;
+            note?: string;
+            share?: number;
+            what?: string;
+            value?: number;
+            unit?: string;
+            season?: number;
+            kg?: number;
+        };
+        NewBlock: {
+            name: string;
+            number: number;
+            boundary: components["schemas"]["Polygon"];
+            surveyed: string;
+            accuracyM: number;
+            notes: string;
+            planting?: components["schemas"]["Planting"];
+            pits?: components["schemas"]["Pit"][];
+            tests?: components["schemas"]["SoilTest"][];
+            samples?: components["schemas"]["Sample"][];
+            answers?: {
+                [key: string]: components["schemas"]["SiteAnswer"];
+            };
+            uses?: components["schemas"]["Use"][];
+            growth?: {
+                [key: string]: number;
+            };
+            works?: components["schemas"]["WorksChoice"];
+            decided?: {
+                [key: string]: components["schemas"]["Choice"];
+            };
+            checks?: {
+                [key: string]: components["schemas"]["Check"];
+            };
+            keep?: {
+                [key: string]: string;
+            };
+            drains?: components["schemas"]["DrainChoice"];
+            plantings?: components["schemas"]["Planting"][];
+            records?: components["schemas"]["Record"][];
+        };
+        /** @enum {string} */
+        Stage: "empty" | "considered" | "planned" | "adopted" | "planted" | "ended";
         Block: {
             name: string;
             number: number;
@@ -898,7 +1070,6 @@ export interface components {
             growth?: {
                 [key: string]: number;
             };
-            intent?: components["schemas"]["Intent"];
             works?: components["schemas"]["WorksChoice"];
             decided?: {
                 [key: string]: components["schemas"]["Choice"];
@@ -921,6 +1092,10 @@ export interface components {
             lat: number;
         };
         Planting: {
+            id?: string;
+            name?: string;
+            considered?: boolean;
+            end?: components["schemas"]["PlantingEnd"];
             sheet: string;
             sheetDigest?: string;
             choices?: {
@@ -930,15 +1105,6 @@ export interface components {
             layout: components["schemas"]["Override"];
             survival?: number;
             confidence?: number;
-            done?: {
-                [key: string]: string;
-            };
-            notNeeded?: {
-                [key: string]: string;
-            };
-            picked?: {
-                [key: string]: number;
-            };
             accepted?: {
                 [key: string]: string;
             };
@@ -1007,6 +1173,7 @@ export interface components {
             temporary: boolean;
         };
         Plan: {
+            planting: string;
             crop: string;
             cropName: string;
             cropDate: string;
@@ -1020,8 +1187,7 @@ export interface components {
             words: string;
             cannot: string;
             today: string;
-            /** @enum {string} */
-            stage: "empty" | "planned" | "adopted" | "planted";
+            stage: components["schemas"]["Stage"];
             sheet: string;
             sheetName: string;
             product: string;
@@ -1128,6 +1294,8 @@ export interface components {
             baseline: string;
             passed: boolean;
             notNeeded: string;
+            share: number;
+            record: string;
         };
         StepState: {
             key: string;
@@ -1150,6 +1318,9 @@ export interface components {
             label: string;
             patch: components["schemas"]["Patch"];
             ask?: string;
+            record?: {
+                [key: string]: unknown;
+            };
         };
         Fork: {
             id: string;
@@ -1210,12 +1381,12 @@ export interface components {
             blocks: components["schemas"]["BlockInShort"][];
         };
         BlockInShort: {
+            story: string;
             id: string;
             revision: number;
             number: number;
             name: string;
-            /** @enum {string} */
-            stage: "empty" | "planned" | "adopted" | "planted";
+            stage: components["schemas"]["Stage"];
             sheet: string;
             sheetName: string;
             product: string;
@@ -1246,6 +1417,7 @@ export interface components {
         EstateJob: {
             block: string;
             blockName: string;
+            planting: string;
             number: number;
             job: components["schemas"]["Job"];
         };
@@ -1259,7 +1431,8 @@ export interface components {
             accuracyM: number;
             notes: string;
             found: components["schemas"]["Found"];
-            planting?: components["schemas"]["Planting"];
+            plantings?: components["schemas"]["Planting"][];
+            records?: components["schemas"]["Record"][];
             problem?: string;
             doubt?: string;
         };
@@ -1268,8 +1441,20 @@ export interface components {
             at: string;
             who: string;
             what: string;
+            /** @enum {string} */
+            deed: "do" | "undo" | "redo";
+            of?: number;
             undone: boolean;
-            undoes?: number;
+        };
+        Steps: {
+            undo?: components["schemas"]["Change"];
+            redo?: components["schemas"]["Change"];
+        };
+        Difference: {
+            block: string;
+            words: string;
+            was: string;
+            is: string;
         };
         Weather: {
             name: string;
@@ -1414,16 +1599,6 @@ export interface components {
             months: number;
             note: string;
         };
-        Intent: {
-            sheet: string;
-            date: string;
-            done?: {
-                [key: string]: string;
-            };
-            notNeeded?: {
-                [key: string]: string;
-            };
-        };
         WorksChoice: {
             material?: string;
             depthCm?: number;
@@ -1453,7 +1628,6 @@ export interface components {
             growth?: {
                 [key: string]: number;
             };
-            intent?: components["schemas"]["Intent"];
             works?: components["schemas"]["WorksChoice"];
             decided?: {
                 [key: string]: components["schemas"]["Choice"];
@@ -2276,6 +2450,7 @@ export interface components {
             priced: components["schemas"]["Priced"][];
             materials: components["schemas"]["MaterialState"][];
             waterSources: components["schemas"]["IdWords"][];
+            ends: string[];
         };
         Calculator: {
             name: string;
@@ -2311,6 +2486,7 @@ export interface components {
             name: string;
             botanical: string;
             habit: string;
+            woody: boolean;
             life: components["schemas"]["SheetSpan"];
             product: components["schemas"]["SheetProduct"];
             canopy: components["schemas"]["SheetCanopy"];
@@ -2474,6 +2650,8 @@ export interface components {
         };
     };
     parameters: {
+        /** @description the planting the block is seen from; the one under way where it is left out */
+        FromPlanting: string;
         BlockId: string;
         /** @description the revision the change was made from, in quotes */
         IfMatch: string;
@@ -2692,7 +2870,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    blocks: components["schemas"]["Block"][];
+                    blocks: components["schemas"]["NewBlock"][];
                 };
             };
         };
@@ -2711,7 +2889,10 @@ export interface operations {
     };
     getBlock: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: never;
             path: {
                 id: components["parameters"]["BlockId"];
@@ -2769,7 +2950,10 @@ export interface operations {
     };
     changeBlock: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: {
                 /** @description the revision the change was made from, in quotes */
                 "If-Match"?: components["parameters"]["IfMatch"];
@@ -2810,7 +2994,10 @@ export interface operations {
     };
     getPlan: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: never;
             path: {
                 id: components["parameters"]["BlockId"];
@@ -2833,7 +3020,10 @@ export interface operations {
     };
     previewPlan: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: never;
             path: {
                 id: components["parameters"]["BlockId"];
@@ -2860,7 +3050,10 @@ export interface operations {
     };
     getForks: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: never;
             path: {
                 id: components["parameters"]["BlockId"];
@@ -2884,6 +3077,8 @@ export interface operations {
     getWorking: {
         parameters: {
             query: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
                 figure: string;
             };
             header?: never;
@@ -2908,7 +3103,10 @@ export interface operations {
     };
     adoptPlan: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: {
                 /** @description the revision the change was made from, in quotes */
                 "If-Match"?: components["parameters"]["IfMatch"];
@@ -2945,7 +3143,10 @@ export interface operations {
     };
     recordPlanted: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: {
                 /** @description the revision the change was made from, in quotes */
                 "If-Match"?: components["parameters"]["IfMatch"];
@@ -2986,9 +3187,152 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    exportStations: {
+    addPlanting: {
         parameters: {
             query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Planting"];
+            };
+        };
+        responses: {
+            /** @description begun */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    endPlanting: {
+        parameters: {
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlantingEnd"];
+            };
+        };
+        responses: {
+            /** @description ended */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listRecords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description records */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Record"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addRecords: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    records: components["schemas"]["Record"][];
+                };
+            };
+        };
+        responses: {
+            /** @description kept */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Record"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportStations: {
+        parameters: {
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: never;
             path: {
                 id: components["parameters"]["BlockId"];
@@ -3011,7 +3355,10 @@ export interface operations {
     };
     exportYears: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: never;
             path: {
                 id: components["parameters"]["BlockId"];
@@ -3367,7 +3714,10 @@ export interface operations {
     };
     getFit: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: never;
             path: {
                 id: components["parameters"]["BlockId"];
@@ -3390,7 +3740,10 @@ export interface operations {
     };
     exportDrains: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
             header?: never;
             path: {
                 id: components["parameters"]["BlockId"];
@@ -3578,7 +3931,12 @@ export interface operations {
     };
     getHistory: {
         parameters: {
-            query?: never;
+            query?: {
+                block?: string;
+                who?: string;
+                before?: number;
+                n?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3592,6 +3950,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Change"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getChange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                change: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description differences */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Difference"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSteps: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description steps */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Steps"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -3612,6 +4017,32 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description taken back */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Change"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    redoChange: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description made again */
             200: {
                 headers: {
                     [name: string]: unknown;

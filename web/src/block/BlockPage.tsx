@@ -13,6 +13,8 @@ import { GroundLine } from "./GroundLine";
 import { MarginNotes } from "./MarginNotes";
 import { stepPages, type StepKey } from "./steps";
 import { Working } from "./Working";
+import { isPlanned, stands, toBlock } from "./paths";
+import { PlantingLine } from "./PlantingLine";
 
 /** Steps that need the whole sheet; their years stand at the others. */
 const wide = new Set<StepKey>(["soil", "drains", "fit", "prepare"]);
@@ -28,13 +30,13 @@ export default function BlockPage() {
   const [at, setAt] = useState<number>();
   const { text } = useReading();
   const shown = draft.preview ?? plan.data;
-  const here: StepKey = step && step in stepPages ? (step as StepKey) : shown?.stage === "empty" ? "plants" : "rows";
+  const here: StepKey = step && step in stepPages ? (step as StepKey) : shown && !isPlanned(shown) ? "plants" : "rows";
   useKeys({
     w: () => {
       const f = (document.activeElement as HTMLElement | null)?.dataset.figure;
       setFigure(f ?? shown?.figures.find((x) => x.step === here)?.path ?? "area");
     },
-    r: () => void go(`/blocks/${id}/record`),
+    r: () => void go(toBlock(id, "record")),
   });
   useEffect(() => {
     document.title = shown ? `${shown.name} · Slow Root` : "Slow Root";
@@ -48,7 +50,7 @@ export default function BlockPage() {
   const doc = block.data;
   const Page = stepPages[here].page;
   // a standing planting is seen today, a planned one when it has grown
-  const usual = p.stage === "planted" ? p.yearToday : (p.years[Math.min(9, p.years.length - 1)]?.season ?? p.yearToday);
+  const usual = stands(p) ? p.yearToday : (p.years[Math.min(9, p.years.length - 1)]?.season ?? p.yearToday);
   const season = at ?? Math.min(Math.max(usual, p.years[0]?.season ?? usual), p.years.at(-1)?.season ?? usual);
   const divides = <Forks forks={forks.data} error={forks.error} here={here} draft={draft} today={p.today} />;
   const props = { plan: p, doc, draft, press: setFigure, season, setSeason: setAt };
@@ -61,10 +63,11 @@ export default function BlockPage() {
             <div className="flex flex-wrap items-baseline gap-x-3">
               <h1>{p.name}</h1>
               <span className="text-faint">{p.words}</span>
-              <Link className="no-print ml-auto text-faint hover:text-ink" to={`/blocks/${id}/print`}>
+              <Link className="no-print ml-auto text-faint hover:text-ink" to={toBlock(id, "print")}>
                 Print the plan
               </Link>
             </div>
+            <PlantingLine doc={doc} plan={p} />
             {draft.error !== undefined && <ErrorText error={draft.error} />}
             <Page {...props} />
             {wide.has(here) && divides}

@@ -1,13 +1,16 @@
 import { useState } from "react";
 import { JobTable } from "../jobs/JobTable";
-import { markPatch, markWords } from "../jobs/mark";
+import { record } from "../api/client";
+import { marked, markWords } from "../jobs/mark";
+import { say, sayError } from "../shell/Notices";
+import { isPlanned } from "./paths";
 import { NoCrop } from "./NoCrop";
 import type { StepProps } from "./stepProps";
 
 /** Jobs in date order: what is due, and what the chosen season holds. */
-export function CareStep({ plan, doc, draft, season }: StepProps) {
+export function CareStep({ plan, doc, season }: StepProps) {
   const [which, setWhich] = useState<"next" | "season" | "before" | "all">("next");
-  if (plan.stage === "empty") return <NoCrop plan={plan} id={doc.id} />;
+  if (!isPlanned(plan)) return <NoCrop plan={plan} id={doc.id} />;
   const label = plan.years.find((y) => y.season === season)?.label ?? "";
   const next = (Number(plan.today.slice(0, 4)) + 1).toString() + plan.today.slice(4);
   const jobs = plan.jobs.filter((j) => {
@@ -38,9 +41,9 @@ export function CareStep({ plan, doc, draft, season }: StepProps) {
       </div>
       <div className="max-h-[27rem] overflow-auto" tabIndex={0} role="region" aria-label="Jobs">
         <JobTable
-          jobs={jobs.map((job) => ({ job, block: doc.id, blockName: "", number: 0 }))}
+          jobs={jobs.map((job) => ({ job, block: doc.id, blockName: "", planting: plan.planting, number: 0 }))}
           today={plan.today}
-          mark={(j, m) => void draft.commit(markPatch(doc, j.key, m), markWords(j.name, m))}
+          mark={(j, m) => void record(doc.id, marked(plan.planting, j.key, m)).then(() => say(markWords(j.name, m)), sayError)}
         />
       </div>
     </div>

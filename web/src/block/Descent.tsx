@@ -3,6 +3,7 @@ import { glossary } from "../shell/glossary";
 import { Explained } from "../shell/Word";
 import type { Plan } from "../api/client";
 import { stepPages, type StepKey } from "./steps";
+import { toBlock } from "./paths";
 
 /** The steps of the job descend like a root; any of them opens at any time. */
 export function Descent({ id, plan, here, area }: { id: string; plan: Plan; here: StepKey; area: string }) {
@@ -48,7 +49,7 @@ export function Descent({ id, plan, here, area }: { id: string; plan: Plan; here
             <li key={k} className="md:absolute md:left-0" style={{ top: top + i * gap - 12 }}>
               <Explained text={`${state}: ${glossary[state]}${s && s.open > 0 ? ` A fork: ${glossary.fork.toLowerCase()}` : ""}`}>
                 <Link
-                  to={`/blocks/${id}/${k}`}
+                  to={toBlock(id, k)}
                   aria-current={on ? "step" : undefined}
                   className="flex items-start gap-2.5 hover:underline md:pl-[22px]"
                 >

@@ -8,6 +8,7 @@ import { dayNumber, day, fromDayNumber, showOf } from "../units";
 import type { Draft } from "./draft";
 import { nutrientNames } from "./nutrients";
 import { YearTable } from "./YearTable";
+import { stands } from "./paths";
 
 type Y = Plan["years"][number];
 const height = 300;
@@ -152,7 +153,7 @@ function Life({
 }: Props & { width: number; year: Y; move: (s: number) => void; open: () => void }) {
   const { unit, number, system } = useReading();
   const planting = doc.block.planting!;
-  const standing = plan.stage === "planted" ? planting.planted : planting.date;
+  const standing = stands(plan) ? planting.planted : planting.date;
   const years = plan.years;
   const jobsBefore = plan.jobs.filter((j) => j.age < 1);
   const from = Math.min(years[0]!.season - 1, ...jobsBefore.map((j) => Number(j.from.slice(0, 4))));
@@ -181,7 +182,7 @@ function Life({
     .filter((t) => t > 0);
   const every = width < 620 ? 10 : years.length > 40 ? 5 : 2;
   const flags = new Map<string, string>();
-  if (plan.stage !== "planted")
+  if (!stands(plan))
     for (const j of jobsBefore) if (["order", "lime", "drains", "clear"].includes(j.key)) flags.set(j.key, j.done || j.from);
   const pick = (e: React.PointerEvent<SVGSVGElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
@@ -271,7 +272,7 @@ function Life({
           .filter((y, i) => i % step === 0 && y.spreadM > 0.1)
           .map((y) => {
             const r = 3 + (y.spreadM / maxSpread) * 7;
-            const done = plan.stage === "planted" && y.season <= plan.yearToday;
+            const done = stands(plan) && y.season <= plan.yearToday;
             return (
               <g key={y.season} opacity="0.95">
                 <path d={`M${mid(y)} ${groundY}v${-r * 0.9}`} stroke="var(--color-ink)" strokeWidth="1.2" />
@@ -289,7 +290,7 @@ function Life({
             );
           })}
       {years.map((y) => {
-        const done = y.season < plan.yearToday && plan.stage === "planted";
+        const done = y.season < plan.yearToday && stands(plan);
         const w = (x(1) - x(0)) / (roots.length + 2);
         const root = (i: number, share: number, tint: string) =>
           share > 0 && (
@@ -329,7 +330,7 @@ function Life({
         </g>
       ))}
       <PlantingFlag
-        x={x(decimal(draft.preview && plan.stage !== "planted" ? (jobOn(plan, "plant") ?? standing) : standing))}
+        x={x(decimal(draft.preview && !stands(plan) ? (jobOn(plan, "plant") ?? standing) : standing))}
         plan={plan}
         date={standing}
         draft={draft}
@@ -380,7 +381,7 @@ const jobOn = (plan: Plan, key: string) => plan.jobs.find((j) => j.key === key)?
 /** The planting date stands on the line; before planting it can be dragged, and everything answers. */
 function PlantingFlag({ x, plan, date, draft, perDay }: { x: number; plan: Plan; date: string; draft: Draft; perDay: number }) {
   const drag = useRef<{ at: number; from: number; to: string }>(null);
-  const free = plan.stage !== "planted";
+  const free = !stands(plan);
   const shown = jobOn(plan, "plant") ?? date;
   return (
     <g

@@ -1,5 +1,6 @@
 import { Fragment, useState } from "react";
-import type { Patch, Plan, Schema } from "../api/client";
+import { record, type Patch, type Plan, type Schema, type Told } from "../api/client";
+import { say, sayError } from "../shell/Notices";
 import { Panel } from "../shell/Sheet";
 import { glossary } from "../shell/glossary";
 import { Explained, Word } from "../shell/Word";
@@ -16,6 +17,8 @@ export function MarginNotes({ plan, draft, here }: { plan: Plan; draft: Draft; h
   const [asked, setAsked] = useState<Schema["Remedy"]>();
   const [answer, setAnswer] = useState("");
   const [all, setAll] = useState(false);
+  const tell = (r: Schema["Remedy"]) =>
+    record(plan.block, { planting: plan.planting, ...(r.record as Told) }).then(() => say(r.label), sayError);
   // what concerns this step first, then what must be mended anywhere; the rest on request
   const near = plan.findings.filter((f) => f.step === here);
   const heavy = plan.findings.filter((f) => f.step !== here && (f.weight === "stops" || f.weight === "mend"));
@@ -41,7 +44,8 @@ export function MarginNotes({ plan, draft, here }: { plan: Plan; draft: Draft; h
                     <button
                       className={`act text-left whitespace-normal ${i === 0 && !r.ask ? "act-first" : ""}`}
                       onClick={() => {
-                        if (r.ask) {
+                        if (r.record) void tell(r);
+                        else if (r.ask) {
                           setAnswer("");
                           setAsked(r);
                         } else void draft.commit(r.patch, r.label);

@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Plan } from "../api/client";
+import { toBlock } from "./paths";
 
 /** What a step says that cannot be planned yet, and where to go. */
 export function NoCrop({ plan, id }: { plan: Plan; id: string }) {
@@ -8,7 +9,7 @@ export function NoCrop({ plan, id }: { plan: Plan; id: string }) {
       <p>{plan.cannot}</p>
       <p className="mt-2 flex flex-wrap gap-2">
         {(["plants", "fit", "prepare"] as const).map((s) => (
-          <Link key={s} className="act" to={`/blocks/${id}/${s}`}>
+          <Link key={s} className="act" to={toBlock(id, s)}>
             {{ plants: "Plants", fit: "Fit", prepare: "Prepare" }[s]}
           </Link>
         ))}

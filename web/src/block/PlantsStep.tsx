@@ -3,17 +3,20 @@ import { api, changed, take, useSheets, write, type BlockDoc, type Plan, type Sc
 import { useReading } from "../shell/reading";
 import { say, sayError } from "../shell/Notices";
 import { Busy, ErrorText } from "../shell/States";
+import { Panel } from "../shell/Sheet";
 import { Wide } from "../shell/Wide";
 import { day } from "../units";
 import type { Draft } from "./draft";
 import { Figures } from "./Figures";
 import { PlanSheet } from "./PlanSheet";
+import { considering, isPlanned, planning, stands } from "./paths";
 import type { StepProps } from "./stepProps";
 
 export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
   const sheets = useSheets();
   const planting = doc.block.planting;
-  if (plan.stage === "empty" || !planting) return <CropChoice doc={doc} draft={draft} plan={plan} />;
+  const [off, setOff] = useState(false);
+  if (!isPlanned(plan) || !planting) return <CropChoice doc={doc} draft={draft} plan={plan} />;
   const sheet = sheets.data?.find((s) => s.id === plan.sheet);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
@@ -27,8 +30,8 @@ export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
       <div className="min-w-0">
         <PlanSheet plan={plan} season={season} height={260} />
         <div className="mt-3 flex flex-wrap items-end gap-3">
-          {plan.stage !== "planted" && <DateField draft={draft} date={planting.date} />}
-          {plan.stage !== "planted" && <Survival draft={draft} doc={doc} sheet={sheet?.material.survival ?? 0} />}
+          {!stands(plan) && <DateField draft={draft} date={planting.date} />}
+          {!stands(plan) && <Survival draft={draft} doc={doc} sheet={sheet?.material.survival ?? 0} />}
           {plan.stage === "planned" && (
             <button
               className="act act-first"
@@ -43,12 +46,28 @@ export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
             </button>
           )}
           {plan.stage === "planned" && (
-            <button
-              className="act"
-              onClick={() => void draft.commit({ planting: null }, "The plan is taken off; undo brings it back")}
-            >
+            <button className="act" onClick={() => setOff(true)}>
               Take the crop off
             </button>
+          )}
+          {off && (
+            <Panel title={`Take ${plan.sheetName.toLowerCase()} off this block?`} close={() => setOff(false)}>
+              <p>The plan goes, with what was chosen for it. What was recorded of it stays, and undo brings the plan back.</p>
+              <p className="mt-3 flex gap-2">
+                <button
+                  className="act act-first"
+                  onClick={() => {
+                    setOff(false);
+                    void draft.commit({ planting: null }, "The plan is taken off; undo brings it back");
+                  }}
+                >
+                  Take it off
+                </button>
+                <button className="act" onClick={() => setOff(false)}>
+                  Leave it
+                </button>
+              </p>
+            </Panel>
           )}
           {plan.stage === "adopted" && (
             <p className="text-faint">
@@ -137,12 +156,11 @@ function Survival({ draft, doc, sheet }: { draft: Draft; doc: BlockDoc; sheet: n
 /** The sheets a planting can be planned with; the others judge ground only. */
 const whole = (sheets?: Schema["Sheet"][]) => (sheets ?? []).filter((s) => s.layouts.length > 0);
 
-const empty = { layout: {}, adoptedOn: "", baseDate: "", planted: "" };
-
 /** Nothing stands here yet: every crop of the library, computed for this ground, side by side. */
 function CropChoice({ doc, draft, plan }: { doc: BlockDoc; draft: Draft; plan: Plan }) {
   const sheets = useSheets();
   const { text } = useReading();
+  const considered = doc.block.planting;
   const [date, setDate] = useState(""); // without one each crop is planted in its own window
   const [plans, setPlans] = useState<Record<string, Plan>>({});
   const [error, setError] = useState<unknown>();
@@ -155,7 +173,7 @@ function CropChoice({ doc, draft, plan }: { doc: BlockDoc; draft: Draft; plan: P
         take(
           api.POST("/blocks/{id}/preview", {
             params: { path: { id: doc.id } },
-            body: { planting: { ...empty, sheet: s.id, date } },
+            body: { planting: { ...planning(s.id, date), considered: null } },
           }),
         ).then((p) => [s.id, p] as const),
       ),
@@ -233,7 +251,15 @@ function CropChoice({ doc, draft, plan }: { doc: BlockDoc; draft: Draft; plan: P
                       className="act"
                       disabled={!p}
                       onClick={() =>
-                        void draft.commit({ planting: { ...empty, sheet: s.id, date } }, `${s.name} is planned here`)
+                        void draft.commit(
+                          {
+                            planting:
+                              considered?.sheet === s.id
+                                ? { considered: null, date: date || considered.date }
+                                : { ...planning(s.id, date), considered: null },
+                          },
+                          `${s.name} is planned here`,
+                        )
                       }
                     >
                       Plan {s.name.toLowerCase()}
@@ -257,8 +283,8 @@ function CropChoice({ doc, draft, plan }: { doc: BlockDoc; draft: Draft; plan: P
             <button
               key={s.id}
               className="act"
-              aria-pressed={doc.block.intent?.sheet === s.id}
-              onClick={() => void draft.commit({ intent: { sheet: s.id, date } }, `${s.name} is considered here`)}
+              aria-pressed={considered?.sheet === s.id}
+              onClick={() => void draft.commit({ planting: considering(s.id, date) }, `${s.name} is considered here`)}
             >
               Consider {s.name.toLowerCase()}
             </button>

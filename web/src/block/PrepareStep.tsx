@@ -1,7 +1,8 @@
 import { Link } from "react-router";
-import { useLists, type Schema } from "../api/client";
+import { record, useLists, type Schema } from "../api/client";
 import { MarkJob } from "../jobs/MarkJob";
-import { markPatch, markWords, type Mark } from "../jobs/mark";
+import { marked, markWords, type Mark } from "../jobs/mark";
+import { say, sayError } from "../shell/Notices";
 import { NumberField } from "../shell/Fields";
 import { useReading } from "../shell/reading";
 import { Wide } from "../shell/Wide";
@@ -9,6 +10,7 @@ import { day, dayNumber } from "../units";
 import { CropMeant } from "./CropMeant";
 import { Figures } from "./Figures";
 import type { StepProps } from "./stepProps";
+import { stands, toBlock } from "./paths";
 
 type Line = Schema["PrepLine"];
 
@@ -18,11 +20,13 @@ export function PrepareStep(props: StepProps) {
   const { text, number } = useReading();
   const lists = useLists();
   const p = plan.preparation;
-  const mark = (l: Line, m: Mark) => void draft.commit(markPatch(doc, l.key, m), markWords(l.name, m));
-  if (plan.stage === "planted")
+  const mark = (l: Line, m: Mark) =>
+    void record(doc.id, marked(plan.planting, l.key, m)).then(() => say(markWords(l.name, m)), sayError);
+  const jobs = new Map(plan.jobs.map((j) => [j.key, j]));
+  if (stands(plan))
     return (
       <p className="py-3 text-faint">
-        The plants stand; the ground was prepared. <Link to={`/blocks/${doc.id}/checklist`}>The inspection list</Link> is still
+        The plants stand; the ground was prepared. <Link to={toBlock(doc.id, "checklist")}>The inspection list</Link> is still
         there.
       </p>
     );
@@ -44,7 +48,7 @@ export function PrepareStep(props: StepProps) {
           </p>
         )}
         <CropMeant {...props} />
-        <Link className="act no-print" to={`/blocks/${doc.id}/checklist`}>
+        <Link className="act no-print" to={toBlock(doc.id, "checklist")}>
           Inspection list
         </Link>
       </div>
@@ -113,7 +117,8 @@ export function PrepareStep(props: StepProps) {
                         name={l.name}
                         done={l.done}
                         notNeeded={l.notNeeded}
-                        said={l.said}
+                        share={jobs.get(l.key)?.share ?? 0}
+                        record={l.done || l.said ? (jobs.get(l.key)?.record ?? "") : ""}
                         today={plan.today}
                         mark={(m) => mark(l, m)}
                       />

@@ -1,18 +1,22 @@
 import { useState } from "react";
-import { changed, write } from "../api/client";
+import { changed, record, write } from "../api/client";
 import { useReading } from "../shell/reading";
 import { say, sayError } from "../shell/Notices";
 import { day, toSI } from "../units";
+import { Counted } from "./Counted";
+import { Ending, WhatFollows } from "./Ending";
 import { NoCrop } from "./NoCrop";
+import { isPlanned, stands } from "./paths";
+import { RecordList } from "./RecordList";
 import type { StepProps } from "./stepProps";
 
 /** What was really done: planted, and what was picked season by season. */
-export function RecordStep({ plan, doc, draft }: StepProps) {
+export function RecordStep({ plan, doc }: StepProps) {
   const { text, number, unit, system } = useReading();
   const [on, setOn] = useState(plan.today);
   const [season, setSeason] = useState(String(plan.yearToday));
   const [amount, setAmount] = useState("");
-  if (plan.stage === "empty" || !doc.block.planting) return <NoCrop plan={plan} id={doc.id} />;
+  if (!isPlanned(plan) || !doc.block.planting) return <NoCrop plan={plan} id={doc.id} />;
   const p = doc.block.planting;
   const recorded = plan.years.filter((y) => y.recorded);
   return (
@@ -61,12 +65,16 @@ export function RecordStep({ plan, doc, draft }: StepProps) {
           className="mt-1 flex flex-wrap items-end gap-3"
           onSubmit={(e) => {
             e.preventDefault();
-            void draft
-              .commit(
-                { planting: { picked: { [season]: toSI(Number(amount.replace(",", ".")), plan.massAs, system) } } },
-                "Recorded",
-              )
-              .then((ok) => ok && setAmount(""));
+            void record(doc.id, {
+              kind: "picked",
+              planting: plan.planting,
+              day: plan.today,
+              season: Number(season),
+              kg: toSI(Number(amount.replace(",", ".")), plan.massAs, system),
+            }).then(() => {
+              say("Recorded");
+              setAmount("");
+            }, sayError);
           }}
         >
           <label className="flex flex-col text-sm">
@@ -108,7 +116,6 @@ export function RecordStep({ plan, doc, draft }: StepProps) {
                   <th className="num">picked</th>
                   <th className="num">planned</th>
                   <th className="num">of plan</th>
-                  <th />
                 </tr>
               </thead>
               <tbody>
@@ -118,15 +125,6 @@ export function RecordStep({ plan, doc, draft }: StepProps) {
                     <td className="num">{text(y.pickedKg, plan.massAs)}</td>
                     <td className="num">{text(y.blockKg.base, plan.massAs)}</td>
                     <td className="num">{y.blockKg.base > 0 ? text(y.pickedKg / y.blockKg.base, "fraction") : "–"}</td>
-                    <td>
-                      <button
-                        className="text-faint underline"
-                        aria-label={`Take back ${y.label}`}
-                        onClick={() => void draft.commit({ planting: { picked: { [y.season]: null } } }, "Taken back")}
-                      >
-                        take back
-                      </button>
-                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -134,6 +132,10 @@ export function RecordStep({ plan, doc, draft }: StepProps) {
           </div>
         )}
       </section>
+      <Counted doc={doc} plan={plan} />
+      {p.asPlanted && <Ending doc={doc} plan={plan} />}
+      {stands(plan) && <WhatFollows doc={doc} />}
+      <RecordList doc={doc} plan={plan} />
     </div>
   );
 }

@@ -7,9 +7,10 @@ import { Figures } from "./Figures";
 import { PlanKey, PlanSheet } from "./PlanSheet";
 import { NoCrop } from "./NoCrop";
 import type { StepProps } from "./stepProps";
+import { isPlanned, stands } from "./paths";
 
 export function RowsStep({ plan, doc, draft, press, season, setSeason }: StepProps) {
-  if (plan.stage === "empty") return <NoCrop plan={plan} id={doc.id} />;
+  if (!isPlanned(plan)) return <NoCrop plan={plan} id={doc.id} />;
   const s = plan.spec;
   const derived = s.pattern === "square" || s.pattern === "triangle";
   return (
@@ -35,7 +36,7 @@ export function RowsStep({ plan, doc, draft, press, season, setSeason }: StepPro
       <div className="min-w-0">
         <PlanSheet plan={plan} season={season} height={290} />
         <AgeSlider plan={plan} season={season} setSeason={setSeason} />
-        {plan.stage === "planted" ? (
+        {stands(plan) ? (
           <p className="py-2 text-sm text-faint">
             These rows stand in the ground with permanent numbers; nothing planned later moves them.
           </p>

@@ -2,9 +2,10 @@ import { Figures } from "./Figures";
 import { NoCrop } from "./NoCrop";
 import type { StepProps } from "./stepProps";
 import { YearTable } from "./YearTable";
+import { isPlanned } from "./paths";
 
 export function YieldStep({ plan, doc, press, season }: StepProps) {
-  if (plan.stage === "empty") return <NoCrop plan={plan} id={doc.id} />;
+  if (!isPlanned(plan)) return <NoCrop plan={plan} id={doc.id} />;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>

@@ -8,6 +8,7 @@ import { ErrorText } from "../shell/States";
 import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import type { Drains } from "./types";
+import { toBlock } from "../block/paths";
 
 /** The lines of the bill, on the screen and on paper. */
 export function BillTable({ drains: d }: { drains: Drains }) {
@@ -72,7 +73,7 @@ export function Bill({ plan, doc }: StepProps) {
                 {words}
               </a>
             ))}
-            <Link className="act" to={`/blocks/${doc.id}/drains/print`}>
+            <Link className="act" to={toBlock(doc.id, "drains/print")}>
               Print plan and sections
             </Link>
           </>

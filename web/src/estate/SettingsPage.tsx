@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, patchEstate, take, useEstate, useHistory, type Patch, type Schema } from "../api/client";
+import { api, patchEstate, take, useEstate, type Patch, type Schema } from "../api/client";
 import { TextField } from "../shell/Fields";
 import { PlaceField } from "../shell/PlaceField";
 import { say, sayError } from "../shell/Notices";
@@ -10,7 +10,6 @@ import { CopiesSection } from "./CopiesSection";
 /** The estate itself: its name and place, units, people, season windows, copies and the history of changes. */
 export default function SettingsPage() {
   const estate = useEstate();
-  const history = useHistory();
   const [name, setName] = useState("");
   const [role, setRole] = useState("");
   if (estate.isPending) return <Busy what="Opening the estate" />;
@@ -171,18 +170,12 @@ export default function SettingsPage() {
       <section>
         <CopiesSection />
         <h2 className="mt-6">History</h2>
-        {history.data?.length === 0 && <p className="text-faint">Nothing was changed yet.</p>}
-        <ol>
-          {history.data?.map((c) => (
-            <li key={c.id} className="border-b border-line py-1">
-              <span className={c.undone ? "line-through" : ""}>{c.what}</span>
-              <span className="block text-sm text-faint">
-                {c.who || "somebody"}, {new Date(c.at).toLocaleString("en-GB")}
-                {c.undone && ", undone"}
-              </span>
-            </li>
-          ))}
-        </ol>
+        <p className="text-faint">
+          Every change, by whom, with what it read before and after.{" "}
+          <Link className="underline" to="/history">
+            Open the history
+          </Link>
+        </p>
       </section>
     </div>
   );

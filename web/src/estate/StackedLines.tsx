@@ -111,7 +111,8 @@ export function StackedLines({
           <span className={narrow ? "flex flex-wrap gap-x-2" : ""}>
             <b className="block">{b.name}</b>
             <span className="text-sm text-faint">
-              <span className="block">{b.headline}</span> <Headline b={b} />
+              <span className="block">{b.headline}</span>{" "}
+              {b.story ? <span className="block">{b.story}</span> : <Headline b={b} />}
             </span>
           </span>
         </Link>

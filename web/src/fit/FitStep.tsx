@@ -1,4 +1,5 @@
 import { useFit } from "../api/client";
+import { considering } from "../block/paths";
 import type { StepProps } from "../block/stepProps";
 import { Busy, ErrorText } from "../shell/States";
 import { FitTable } from "./FitTable";
@@ -20,7 +21,7 @@ export function FitStep({ plan, doc, draft }: StepProps) {
           unsure.length > 0 &&
           ` Of ${unsure.length} more it is not sure while something that decides is not known: ${findOut.join("; ")}.`}
       </p>
-      {!doc.block.planting && (
+      {(!doc.block.planting || doc.block.planting.considered) && (
         <p className="no-print mt-1 mb-2 flex flex-wrap gap-2 text-sm">
           {fits.data
             .filter((f) => ["fit", "fit with works", "not sure"].includes(f.verdict) && f.sheet !== plan.crop)
@@ -29,7 +30,7 @@ export function FitStep({ plan, doc, draft }: StepProps) {
                 key={f.sheet}
                 className="underline"
                 onClick={() =>
-                  void draft.commit({ intent: { sheet: f.sheet, date: "" } }, `The ground is judged for ${f.name.toLowerCase()}`)
+                  void draft.commit({ planting: considering(f.sheet) }, `The ground is judged for ${f.name.toLowerCase()}`)
                 }
               >
                 consider {f.name.toLowerCase()}

@@ -213,8 +213,9 @@ function Editor({
               surveyed: c.surveyed,
               accuracyM: c.accuracyM,
               notes: c.notes,
-              planting: c.planting,
-            }) as Block,
+              plantings: c.plantings,
+              records: c.records,
+            }) as Schema["NewBlock"],
         ),
       );
       say(made.length === 1 ? `${made[0]!.block.name} is added` : `${made.length} blocks are added`);
@@ -306,7 +307,11 @@ function Editor({
                     />
                     <span>
                       <b>{c.name}</b> {!c.problem && <span className="text-faint">{text(c.areaM2, "area")}</span>}
-                      {c.planting && <span className="text-faint">, {c.planting.sheet}</span>}
+                      {c.plantings?.map((p) => (
+                        <span key={p.id} className="text-faint">
+                          , {p.sheet}
+                        </span>
+                      ))}
                       {c.problem && <span className="block text-decide">{c.problem}</span>}
                       {c.doubt && <span className="block text-straw">{c.doubt}</span>}
                     </span>

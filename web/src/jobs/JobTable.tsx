@@ -14,7 +14,7 @@ export function JobTable({
 }: {
   jobs: Schema["EstateJob"][];
   today: string;
-  mark?: (job: Job, m: Mark, block: string) => void;
+  mark?: (job: Job, m: Mark, block: string, planting: string) => void;
 }) {
   const named = jobs.some((j) => j.blockName);
   if (jobs.length === 0) return <p className="py-3 text-faint">No job falls in this time.</p>;
@@ -30,7 +30,7 @@ export function JobTable({
         </tr>
       </thead>
       <tbody>
-        {jobs.map(({ job: j, block, blockName, number }) => (
+        {jobs.map(({ job: j, block, blockName, planting, number }) => (
           <tr key={block + j.key}>
             <td className="w-40">
               <span className={j.passed ? "font-semibold text-decide" : "font-semibold"}>{day(j.from)}</span>
@@ -77,7 +77,15 @@ export function JobTable({
             </td>
             <td className="w-32">
               {mark ? (
-                <MarkJob name={j.name} done={j.done} notNeeded={j.notNeeded} said today={today} mark={(m) => mark(j, m, block)} />
+                <MarkJob
+                  name={j.name}
+                  done={j.done}
+                  notNeeded={j.notNeeded}
+                  share={j.share}
+                  record={j.record}
+                  today={today}
+                  mark={(m) => mark(j, m, block, planting)}
+                />
               ) : (
                 j.done && day(j.done)
               )}

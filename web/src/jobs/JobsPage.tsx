@@ -1,10 +1,10 @@
 import { useState } from "react";
-import { markJob, useJobs, useOverview, type Schema } from "../api/client";
+import { record, useJobs, useOverview, type Schema } from "../api/client";
 import { say, sayError } from "../shell/Notices";
 import { Busy, Trouble } from "../shell/States";
 import { Wide } from "../shell/Wide";
 import { JobTable } from "./JobTable";
-import { markWords, type Mark } from "./mark";
+import { marked, markWords, type Mark } from "./mark";
 
 const spans = { "3 months": 3, "6 months": 6, "a year": 12 } as const;
 
@@ -20,8 +20,8 @@ export default function JobsPage() {
   const [span, setSpan] = useState<keyof typeof spans>("3 months");
   const today = overview.data?.today ?? "";
   const jobs = useJobs(today, today && later(today, spans[span]));
-  const keep = (j: Schema["Job"], m: Mark, block: string) =>
-    void markJob(block, j.key, m).then(() => say(markWords(j.name, m)), sayError);
+  const keep = (j: Schema["Job"], m: Mark, block: string, planting: string) =>
+    void record(block, marked(planting, j.key, m)).then(() => say(markWords(j.name, m)), sayError);
   if (overview.error) return <Trouble error={overview.error} />;
   return (
     <div className="px-5 py-4">

@@ -3,29 +3,33 @@ import { Panel } from "../shell/Sheet";
 import { day } from "../units";
 import type { Mark } from "./mark";
 
-/** The buttons that say of a job that it was done today, or that it is not needed here and why. */
+/** The buttons that say of a job that it was done, in part or whole, or that it is not needed here and why. */
 export function MarkJob({
   name,
   done,
   notNeeded,
-  said,
+  share,
+  record,
   today,
   mark,
 }: {
   name: string;
   done: string;
   notNeeded: string;
-  said: boolean; // a person said so; else the plan found it
+  share: number; // of it that is done, where it is begun
+  record: string; // of what a person said; "" where the plan found it
   today: string;
   mark: (m: Mark) => void;
 }) {
-  const [asking, setAsking] = useState(false);
+  const [asking, setAsking] = useState<"" | "why" | "part">("");
   const [why, setWhy] = useState("");
+  const [part, setPart] = useState("50");
+  const [on, setOn] = useState(today);
   if (done)
     return (
       <>
         <span className="whitespace-nowrap">{day(done)}</span>{" "}
-        <button className="text-faint underline" onClick={() => mark({ done: null })} aria-label={`${name}: not done`}>
+        <button className="text-faint underline" onClick={() => mark({ back: record })} aria-label={`${name}: not done`}>
           not done
         </button>
       </>
@@ -34,10 +38,10 @@ export function MarkJob({
     return (
       <>
         <span className="text-sm">not needed: {notNeeded}</span>{" "}
-        {said && (
+        {record && (
           <button
             className="text-faint underline"
-            onClick={() => mark({ notNeeded: null })}
+            onClick={() => mark({ back: record })}
             aria-label={`${name}: needed after all`}
           >
             needed after all
@@ -47,22 +51,80 @@ export function MarkJob({
     );
   return (
     <span className="flex flex-col items-start gap-1">
+      {share > 0 && (
+        <span>
+          {Math.round(share * 100)} % done{" "}
+          <button
+            className="text-faint underline"
+            onClick={() => mark({ back: record })}
+            aria-label={`${name}: take the last part back`}
+          >
+            take back
+          </button>
+        </span>
+      )}
       <button className="act" onClick={() => mark({ done: today })} aria-label={`${name}: done today`}>
         Done
       </button>
       <button
         className="text-sm whitespace-nowrap text-faint underline"
-        onClick={() => setAsking(true)}
+        onClick={() => setAsking("part")}
+        aria-label={`${name}: a part, or another day`}
+      >
+        partly, another day
+      </button>
+      <button
+        className="text-sm whitespace-nowrap text-faint underline"
+        onClick={() => setAsking("why")}
         aria-label={`${name}: not needed here`}
       >
         not needed
       </button>
-      {asking && (
-        <Panel title={`Not needed here: ${name}`} close={() => setAsking(false)}>
+      {asking === "part" && (
+        <Panel title={`Done: ${name}`} close={() => setAsking("")}>
+          <form
+            className="flex flex-wrap items-end gap-3"
+            onSubmit={(e) => {
+              e.preventDefault();
+              setAsking("");
+              const whole = Number(part) >= 100 || share + Number(part) / 100 >= 1;
+              mark(whole ? { done: on } : { share: Number(part) / 100, on });
+            }}
+          >
+            <label className="flex flex-col text-sm">
+              How much of it, %
+              <input
+                className="field w-28 text-right"
+                type="number"
+                min={1}
+                max={100}
+                required
+                value={part}
+                onChange={(e) => setPart(e.target.value)}
+              />
+            </label>
+            <label className="flex flex-col text-sm">
+              On
+              <input
+                className="field"
+                type="date"
+                required
+                min="1900-01-01"
+                max={today}
+                value={on}
+                onChange={(e) => setOn(e.target.value)}
+              />
+            </label>
+            <button className="act act-first">Record it</button>
+          </form>
+        </Panel>
+      )}
+      {asking === "why" && (
+        <Panel title={`Not needed here: ${name}`} close={() => setAsking("")}>
           <form
             onSubmit={(e) => {
               e.preventDefault();
-              setAsking(false);
+              setAsking("");
               mark({ notNeeded: why.trim() });
             }}
           >

@@ -1,16 +1,21 @@
-import type { BlockDoc, Patch } from "../api/client";
+import type { Told } from "../api/client";
 
-/** What is kept of a job: the day it was done, or why it is not needed here. Null takes it back. */
-export type Mark = { done: string | null } | { notNeeded: string | null };
+/** What is said of a job: done on a day, a part of it done, not needed and why, or that what was said last is taken back. */
+export type Mark = { done: string } | { share: number; on: string } | { notNeeded: string } | { back: string };
 
-/** markPatch is the change of a block that keeps a mark of one of its jobs. */
-export function markPatch(doc: BlockDoc, key: string, mark: Mark): Patch {
-  const part = "done" in mark ? { done: { [key]: mark.done } } : { notNeeded: { [key]: mark.notNeeded } };
-  return doc.block.planting ? { planting: part } : { intent: part };
+/** marked is the record that keeps a mark of a job of a planting. */
+export function marked(planting: string, operation: string, mark: Mark): Told {
+  const of = { planting, operation };
+  if ("back" in mark) return { kind: "withdrawn", planting, corrects: mark.back };
+  if ("notNeeded" in mark) return { ...of, kind: "not-needed", note: mark.notNeeded };
+  if ("share" in mark) return { ...of, kind: "partly", share: mark.share, day: mark.on };
+  return { ...of, kind: "done", day: mark.done };
 }
 
 /** markWords says what was kept. */
-export const markWords = (name: string, mark: Mark) =>
-  "done" in mark
-    ? `${name}: ${mark.done ? "done" : "not done"}`
-    : `${name}: ${mark.notNeeded ? "not needed here" : "needed again"}`;
+export function markWords(name: string, mark: Mark) {
+  if ("back" in mark) return `${name}: taken back`;
+  if ("notNeeded" in mark) return `${name}: not needed here`;
+  if ("share" in mark) return `${name}: ${Math.round(mark.share * 100)} % more of it is done`;
+  return `${name}: done`;
+}

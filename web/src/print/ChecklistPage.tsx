@@ -6,6 +6,7 @@ import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
 import { day } from "../units";
 import { PrintBar } from "./PrintBar";
+import { toBlock } from "../block/paths";
 
 const states = [
   ["good", "Good"],
@@ -32,7 +33,7 @@ export default function ChecklistPage() {
       .finally(() => void changed());
   return (
     <article className="mx-auto max-w-[190mm] px-4 py-4 print:max-w-none print:p-0">
-      <PrintBar back={`/blocks/${id}/prepare`} />
+      <PrintBar back={toBlock(id, "prepare")} />
       <header className="border-b-2 border-ink pb-1">
         <h1>Inspection of {plan.data.name}</h1>
         <p className="text-faint">

@@ -10,6 +10,7 @@ import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
 import { day } from "../units";
 import { PrintBar } from "./PrintBar";
+import { toBlock } from "../block/paths";
 
 const scales = [250, 500, 1000, 1500, 2000, 2500, 5000];
 const paper = { wide: 180, high: 215 }; // mm that a page of A4 leaves
@@ -29,7 +30,7 @@ export default function DrainsPage() {
   const laterals = n?.laterals ?? [];
   return (
     <article className="mx-auto max-w-[190mm] px-4 py-4 print:max-w-none print:p-0">
-      <PrintBar back={`/blocks/${id}/drains`}>
+      <PrintBar back={toBlock(id, "drains")}>
         {laterals.length > 4 && (
           <label className="text-sm">
             <input type="checkbox" checked={all} onChange={(e) => setAll(e.target.checked)} /> a section of every lateral (

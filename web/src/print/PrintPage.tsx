@@ -7,6 +7,7 @@ import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
 import { day } from "../units";
 import { PrintBar } from "./PrintBar";
+import { isPlanned, stands, toBlock } from "../block/paths";
 
 /** The block plan and the year table, on paper. */
 export default function PrintPage() {
@@ -23,14 +24,14 @@ export default function PrintPage() {
   const before = p.jobs.filter((j) => j.preparation || (j.age <= 1 && !j.preparation));
   return (
     <article className="mx-auto max-w-[190mm] px-5 py-4 print:max-w-none print:p-0">
-      <PrintBar back={`/blocks/${id}`} />
+      <PrintBar back={toBlock(id)} />
       <header className="flex items-baseline justify-between border-b-2 border-ink pb-1">
         <h1>{p.name}</h1>
         <span>
           {estate.data?.estate.name}, seen from {day(p.today, true)}
         </span>
       </header>
-      {p.stage === "empty" ? (
+      {!isPlanned(p) ? (
         <>
           <p className="mt-2">
             {text(p.ground.areaM2, "area")}; {p.words}. {p.cropName && p.cannot}
@@ -42,7 +43,7 @@ export default function PrintPage() {
         <>
           <p className="mt-2">
             {p.words.charAt(0).toUpperCase() + p.words.slice(1)}:{" "}
-            {p.stage === "planted" ? day(planting!.planted, true) : `to be planted ${day(planting!.date, true)}`}
+            {stands(p) ? day(planting!.planted, true) : `to be planted ${day(planting!.date, true)}`}
             {planting?.adoptedBy && `; adopted by ${planting.adoptedBy}, ${day(planting.adoptedOn, true)}`}.
           </p>
           <div className="keep mt-2 grid grid-cols-[1fr_13rem] gap-5">
@@ -60,7 +61,7 @@ export default function PrintPage() {
             ))}
           </dl>
           <Margin plan={p} />
-          <Jobs title={p.stage === "planted" ? "First years" : "Before planting and the first season"} jobs={before} />
+          <Jobs title={stands(p) ? "First years" : "Before planting and the first season"} jobs={before} />
           <section className="mt-4 print:break-before-page">
             <h2>Year by year</h2>
             <YearTable plan={p} />

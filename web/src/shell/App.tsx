@@ -25,6 +25,7 @@ const ClimatePage = late(() => import("../climate/ClimatePage"), "Opening the pa
 const HeightsPage = late(() => import("../ground/HeightsPage"), "Opening the page");
 const FitOfPage = late(() => import("../fit/FitOfPage"), "Opening the page");
 const StoresPage = late(() => import("../stores/StoresPage"), "Opening the page");
+const HistoryPage = late(() => import("../estate/HistoryPage"), "Opening the page");
 const SettingsPage = late(() => import("../estate/SettingsPage"), "Opening the page");
 
 export function App() {
@@ -66,6 +67,7 @@ export function App() {
           <Route path="/jobs" element={<JobsPage />} />
           <Route path="/sheets/:id?" element={<SheetsPage />} />
           <Route path="/bench/:name?" element={<BenchPage />} />
+          <Route path="/history" element={<HistoryPage />} />
           <Route path="/settings" element={<SettingsPage />} />
           <Route path="*" element={<Empty title="There is no such page">Choose a place from the line above.</Empty>} />
         </Routes>

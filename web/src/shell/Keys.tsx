@@ -14,7 +14,8 @@ const list: [string, string][] = [
   ["t", "table behind the ground line"],
   ["r", "record what was done"],
   ["+ −", "zoom the plan sheet, when it has the focus; arrows pan, 0 fits"],
-  ["u", "undo the last change"],
+  ["u", "take back your last change"],
+  ["U", "make again what you took back"],
 ];
 
 export function Keys({ close }: { close: () => void }) {

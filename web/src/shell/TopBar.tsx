@@ -1,7 +1,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useEffect, useState } from "react";
 import { Link, NavLink } from "react-router";
-import { changed, inTurn, person, read, useHistory, write, type Schema } from "../api/client";
+import { changed, inTurn, person, read, useSteps, write, type Schema } from "../api/client";
 import { day } from "../units";
 import { useKeys } from "./keyboard";
 import { say, sayError } from "./Notices";
@@ -14,9 +14,6 @@ const places = [
   ["/bench", "Bench"],
 ] as const;
 
-/** The last change that still stands. */
-const standing = (changes: Schema["Change"][] | undefined) => changes?.find((c) => !c.undone && !c.undoes);
-
 export function TopBar({
   estate,
   status,
@@ -28,7 +25,6 @@ export function TopBar({
   find: () => void;
   keys: () => void;
 }) {
-  const history = useHistory();
   const people = estate.estate.people;
   const [who, setWho] = useState(person.get());
   useEffect(() => {
@@ -38,26 +34,25 @@ export function TopBar({
       setWho(first);
     }
   }, [people]);
-  const last = standing(history.data);
+  const steps = useSteps(who);
+  const { undo: last, redo: next } = steps.data ?? {};
   const canUndo = last && !/^(Began|Loaded)/.test(last.what);
-  // What is undone is what stands last when the button is pressed, also a change so fresh that it is not shown yet;
-  // but never one of somebody else's that the reader has not seen.
-  const undo = () =>
+  // What is taken back, or made again, is what stands last when the button is pressed, also a change so fresh that it is
+  // not shown yet.
+  const step = (which: "undo" | "redo") =>
     inTurn(async () => {
-      if (!canUndo) return;
       try {
-        const now = standing(await read.history()) ?? last;
-        if (now.id !== last.id && now.who !== person.get())
-          throw new Error(`Meanwhile ${now.who || "somebody"} made a change: ${now.what}. Look at it before you undo.`);
-        await write.undo(now.id);
-        say(`Undone: ${now.what}`);
+        const now = (await read.steps())[which];
+        if (!now || /^(Began|Loaded)/.test(now.what)) return;
+        await write[which](now.id);
+        say(`${which === "undo" ? "Undone" : "Made again"}: ${now.what}`);
       } catch (e) {
         sayError(e);
       } finally {
         await changed();
       }
     });
-  useKeys({ u: () => void undo() });
+  useKeys({ u: () => void step("undo"), U: () => void step("redo") });
   return (
     <header className="no-print flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b-[1.5px] border-ink px-4 py-2.5">
       <Link to="/" className="font-serif text-xl font-semibold">
@@ -81,12 +76,20 @@ export function TopBar({
           Find <kbd className="font-sans">/</kbd>
         </button>
         <button
-          onClick={() => void undo()}
+          onClick={() => void step("undo")}
           disabled={!canUndo}
           title={canUndo ? last.what : "nothing to undo"}
           className="text-faint hover:text-ink"
         >
           Undo
+        </button>
+        <button
+          onClick={() => void step("redo")}
+          disabled={!next}
+          title={next ? next.what : "nothing to make again"}
+          className="text-faint hover:text-ink"
+        >
+          Redo
         </button>
         <span className="text-faint" title={status.todayFixed ? "This day was set when the program was started" : "today"}>
           seen from {day(status.today)}
@@ -109,7 +112,12 @@ export function TopBar({
             ))}
             <MenuItem>
               <Link to="/settings" className="block border-t border-line px-3 py-1 data-focus:bg-soil">
-                Estate, units, seasons, history
+                Estate, units, seasons, copies
+              </Link>
+            </MenuItem>
+            <MenuItem>
+              <Link to="/history" className="block px-3 py-1 data-focus:bg-soil">
+                History of changes
               </Link>
             </MenuItem>
             <MenuItem>

@@ -5,6 +5,7 @@ export const glossary = {
   open: "A fork of this step is not decided, or something it needs is missing.",
   untouched: "Nothing has been put in at this step.",
   considered: "The ground is judged for this crop and prepared for it; nothing is planned or ordered.",
+  planting: "One crop on this ground, from the day it is thought of to its end. A block has several, one after another.",
   adopted: "A person took this plan; its dates are kept, and later ones are compared with them.",
   station: "A place in a row where a plant stands, or two where the crop is planted so.",
   margin: "What the plan has to say beside your work: what stops it, what to mend, what to watch.",

@@ -1,0 +1,305 @@
+package estate
+
+import (
+	"compress/gzip"
+	"encoding/json"
+	"io"
+	"math"
+	"os"
+	"path/filepath"
+	"sort"
+	"strings"
+	"testing"
+
+	"slowroot/core/civil"
+	"slowroot/core/plan"
+	"slowroot/core/record"
+	"slowroot/internal/store"
+)
+
+func gunzip(t testing.TB, name string) []byte {
+	t.Helper()
+	f, err := os.Open(filepath.Join("testdata", name))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer f.Close()
+	z, err := gzip.NewReader(f)
+	if err != nil {
+		t.Fatal(err)
+	}
+	text, err := io.ReadAll(z)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return text
+}
+
+// older is a folder as the version of form 1 left it: plantings, a crop considered, work done and not needed, pickings,
+// a note kept, a change undone. form1.plans.json.gz is what that version computed from it.
+func older(t testing.TB) *Service {
+	t.Helper()
+	dir := t.TempDir()
+	if err := os.WriteFile(filepath.Join(dir, store.FileName), gunzip(t, "form1.db.gz"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	s, _ := serviceOn(t, dir)
+	return s
+}
+
+// An older folder opens with everything in it, and every number is what it was.
+func TestAnOlderFolderOpensWhole(t *testing.T) {
+	s := older(t)
+	var was map[string]struct {
+		Figures  map[string]any
+		Jobs     map[string][4]string
+		Years    [][3]float64
+		Findings []string
+	}
+	if err := json.Unmarshal(gunzip(t, "form1.plans.json.gz"), &was); err != nil {
+		t.Fatal(err)
+	}
+	docs, err := s.Blocks(ctx)
+	if err != nil || len(docs) != len(was) {
+		t.Fatalf("%d blocks, %v", len(docs), err)
+	}
+	for _, d := range docs {
+		p, err := s.Plan(ctx, d.ID)
+		if err != nil {
+			t.Errorf("%s: %v", d.Block.Name, err)
+			continue
+		}
+		w := was[d.Block.Name]
+		if len(p.Figures) != len(w.Figures) || len(p.Jobs) != len(w.Jobs) || len(p.Years) != len(w.Years) {
+			t.Errorf("%s: %d figures, %d jobs, %d years; it had %d, %d, %d", d.Block.Name, len(p.Figures), len(p.Jobs), len(p.Years), len(w.Figures), len(w.Jobs), len(w.Years))
+			continue
+		}
+		for _, f := range p.Figures {
+			switch old := w.Figures[f.Path].(type) {
+			case float64:
+				if math.Abs(old-f.Value) > 1e-9*math.Max(1, math.Abs(old)) {
+					t.Errorf("%s: %s is %g, it was %g", d.Block.Name, f.Path, f.Value, old)
+				}
+			default:
+				if old != f.Text {
+					t.Errorf("%s: %s is %q, it was %v", d.Block.Name, f.Path, f.Text, old)
+				}
+			}
+		}
+		for _, j := range p.Jobs {
+			now := [4]string{text(j.From), text(j.By), text(j.Done), j.NotNeeded}
+			if w.Jobs[j.Key] != now {
+				t.Errorf("%s: job %s is %v, it was %v", d.Block.Name, j.Key, now, w.Jobs[j.Key])
+			}
+		}
+		for i, y := range p.Years {
+			picked := -1.0
+			if y.Recorded {
+				picked = y.PickedKg
+			}
+			if o := w.Years[i]; o[0] != float64(y.Season) || math.Abs(o[1]-y.PerHa.Base) > 1e-9 || o[2] != picked {
+				t.Errorf("%s: year %v, it was %v", d.Block.Name, y, o)
+			}
+		}
+		var rules []string
+		for _, f := range p.Findings {
+			rules = append(rules, f.Rule+" "+string(f.Weight))
+		}
+		sort.Strings(rules)
+		if a, b := strings.Join(rules, "\n"), strings.Join(w.Findings, "\n"); a != b {
+			t.Errorf("%s: findings\n%s\nthey were\n%s", d.Block.Name, a, b)
+		}
+	}
+	gate := named(t, s, "Gate Field")
+	if gate.Block.Planting == nil || !gate.Block.Planting.Considered || len(gate.records) != 2 {
+		t.Errorf("the crop considered on Gate Field: %+v, %d records", gate.Block.Planting, len(gate.records))
+	}
+}
+
+func text(d civil.Date) string {
+	if d.IsZero() {
+		return ""
+	}
+	return d.String()
+}
+
+func named(t testing.TB, s *Service, name string) BlockDoc {
+	t.Helper()
+	docs, err := s.Blocks(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, d := range docs {
+		if d.Block.Name == name {
+			return d
+		}
+	}
+	t.Fatalf("no block %s", name)
+	return BlockDoc{}
+}
+
+// What was changed before the form changed can still be taken back, and made again; records stay.
+func TestUndoAcrossForms(t *testing.T) {
+	s := older(t)
+	h, err := s.History(ctx, store.Page{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if h[0].Who != "slowroot" || len(h) < 8 {
+		t.Fatalf("%+v", h[0])
+	}
+	before := named(t, s, "Gate Field")
+	// the last of the nameless reader that stands: the note kept on Orchard Foot
+	n, err := s.Steps(ctx, "")
+	if err != nil || n.Undo == nil {
+		t.Fatal(n, err)
+	}
+	_, err = s.Undo(ctx, "", n.Undo.ID)
+	var moved *store.MovedOn
+	if err == nil {
+		t.Log("undone")
+	} else if !asMoved(err, &moved) {
+		t.Fatal(err)
+	}
+	if after := named(t, s, "Gate Field"); len(after.records) != len(before.records) || after.Block.Planting == nil {
+		t.Errorf("an undo took records: %d of %d", len(after.records), len(before.records))
+	}
+}
+
+func asMoved(err error, to **store.MovedOn) bool {
+	for ; err != nil; err = unwrap(err) {
+		if m, ok := err.(*store.MovedOn); ok {
+			*to = m
+			return true
+		}
+	}
+	return false
+}
+
+func unwrap(err error) error {
+	if u, ok := err.(interface{ Unwrap() error }); ok {
+		return u.Unwrap()
+	}
+	return nil
+}
+
+// The whole story of a block: considered, planned, planted, picked, ended; the next waits for what stood.
+func TestAStory(t *testing.T) {
+	s, docs := demoEstate(t)
+	gate := docs["Gate Field"]
+	d, err := s.AddPlanting(ctx, "Ruan", gate.ID, gate.Revision, plan.Planting{Considered: true, Sheet: "hazelnut"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if d.Block.Planting == nil || d.Block.Planting.Date.IsZero() || d.Plantings[len(d.Plantings)-1].Stage != plan.Considered {
+		t.Fatalf("%+v", d.Plantings)
+	}
+	p, err := s.Plan(ctx, gate.ID)
+	if err != nil || p.Stage != plan.Considered {
+		t.Fatal(p.Stage, err)
+	}
+	job := p.Jobs[0].Key
+	send := record.Record{ID: "c1", Planting: d.Block.Planting.ID, Kind: record.Done, Operation: job, Day: civil.Must(2027, 3, 1)}
+	for range 2 { // a record sent twice is kept once
+		if got, err := s.Record(ctx, "Ruan", gate.ID, []record.Record{send}); err != nil || len(got) != len(gate.records)+1 {
+			t.Fatalf("%d records, %v", len(got), err)
+		}
+	}
+	// Considered becomes planned: nothing that was said is lost.
+	d, err = s.ChangeBlock(ctx, "Ruan", gate.ID, d.Revision, []byte(`{"planting":{"considered":null}}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, _ = s.Plan(ctx, gate.ID)
+	if p.Stage != plan.Planned || jobOf(p, job).Done != send.Day {
+		t.Errorf("%s, %+v", p.Stage, jobOf(p, job))
+	}
+	// A planner's undo takes no record back.
+	n, _ := s.Steps(ctx, "Ruan")
+	if _, err := s.Undo(ctx, "Ruan", n.Undo.ID); err != nil {
+		t.Fatal(err)
+	}
+	p, _ = s.Plan(ctx, gate.ID)
+	if p.Stage != plan.Considered || jobOf(p, job).Done != send.Day {
+		t.Errorf("after the undo: %s, %+v", p.Stage, jobOf(p, job))
+	}
+	n, _ = s.Steps(ctx, "Ruan")
+	if _, err := s.Redo(ctx, "Ruan", n.Redo.ID); err != nil {
+		t.Fatal(err)
+	}
+	d, _ = s.Block(ctx, gate.ID)
+	if d, err = s.RecordPlanted(ctx, "Ruan", gate.ID, d.Revision, civil.Must(2027, 3, 10)); err != nil {
+		t.Fatal(err)
+	}
+	first := d.Block.Planting.ID
+	if _, err := s.EndPlanting(ctx, "Ruan", gate.ID, d.Revision, plan.End{On: civil.Must(2027, 3, 12), How: "sold"}); err == nil {
+		t.Error("a way nothing ends")
+	}
+	if d, err = s.EndPlanting(ctx, "Ruan", gate.ID, d.Revision, plan.End{On: civil.Must(2027, 3, 12), How: "died", Why: "frost"}); err != nil {
+		t.Fatal(err)
+	}
+	// Seen as it is under way nothing stands; its story is there when it is asked for.
+	now, _ := s.Block(ctx, gate.ID)
+	if now.Block.Planting != nil {
+		t.Errorf("something is under way: %+v", now.Plantings)
+	}
+	old, err := s.Plan(Seen(ctx, first), gate.ID)
+	if err != nil || old.Stage != plan.Ended || len(old.Rows) == 0 {
+		t.Errorf("the ended stand: %v, %v", old.Stage, err)
+	}
+	next, err := s.AddPlanting(ctx, "Ruan", gate.ID, now.Revision, plan.Planting{Sheet: "hazelnut", Date: civil.Must(2028, 7, 1)})
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, _ = s.Plan(Seen(ctx, next.Block.Planting.ID), gate.ID)
+	waits := ""
+	for _, w := range p.Soil.Waits {
+		waits += w.Kind + " "
+	}
+	if !strings.Contains(waits, "same-tree") || jobOf(p, job).Done == send.Day {
+		t.Errorf("the next planting waits for %q, its first job is %+v", waits, jobOf(p, job))
+	}
+	if _, err := s.Plan(Seen(ctx, "nope"), gate.ID); err == nil {
+		t.Error("a planting nobody knows is planned")
+	}
+	if _, err := s.Record(ctx, "x", gate.ID, []record.Record{{ID: "z", Planting: "nope", Kind: record.Done, Operation: "a", Day: civil.Must(2027, 3, 1)}}); refusedField(t, err) != "planting" {
+		t.Errorf("a record of nothing: %v", err)
+	}
+}
+
+func jobOf(p *plan.Plan, key string) plan.Job {
+	for _, j := range p.Jobs {
+		if j.Key == key {
+			return j
+		}
+	}
+	return plan.Job{}
+}
+
+// A change says in words what it changed, before and after.
+func TestChangesInWords(t *testing.T) {
+	s, docs := demoEstate(t)
+	d := docs["Orchard Foot"]
+	pits, _ := json.Marshal(d.Block.Pits)
+	var list []map[string]any
+	_ = json.Unmarshal(pits, &list)
+	list[0]["layers"].([]any)[1].(map[string]any)["stonesPct"] = 8.0
+	patch, _ := json.Marshal(map[string]any{"pits": list, "planting": map[string]any{"date": "2027-09-01"}})
+	if _, err := s.ChangeBlock(ctx, "Ruan", d.ID, d.Revision, patch); err != nil {
+		t.Fatal(err)
+	}
+	h, _ := s.History(ctx, store.Page{Block: d.ID, Who: "Ruan"})
+	diff, err := s.Differences(ctx, h[0].ID)
+	if err != nil || len(diff) != 2 {
+		t.Fatalf("%+v %v", diff, err)
+	}
+	all := ""
+	for _, x := range diff {
+		all += x.Words + ": " + x.Was + " → " + x.Is + "\n"
+	}
+	for _, want := range []string{"second layer › stones, %: ", "→ 8\n", "planting › date: 2027-08-16 → 2027-09-01"} {
+		if !strings.Contains(all, want) {
+			t.Errorf("%q is not in\n%s", want, all)
+		}
+	}
+}

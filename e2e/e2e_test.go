@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -135,6 +136,18 @@ func fetch(t *testing.T, url string) string {
 		t.Fatalf("%s answered %d: %s", url, res.StatusCode, text)
 	}
 	return string(text)
+}
+
+type told struct {
+	ID, Planting, Operation, Kind, Day, Who, Corrects, Note, What string
+	Share, Value, Kg                                              float64
+}
+
+func records(t *testing.T, url, block string) []told {
+	t.Helper()
+	var out []told
+	ask(t, "GET", url+"/api/v1/blocks/"+block+"/records", "", nil, &out)
+	return out
 }
 
 type short struct {
@@ -302,7 +315,6 @@ func TestAdoptDoAndRecord(t *testing.T) {
 			Planting struct {
 				AdoptedBy, Planted string
 				Choices            map[string]struct{ Option, Why, By, On string }
-				Done               map[string]string
 				AsPlanted          struct{ Stations int }
 			}
 		}
@@ -312,8 +324,13 @@ func TestAdoptDoAndRecord(t *testing.T) {
 	if c := p.Choices["programme"]; c.Option != "low" || c.Why != "the ground is rich" || c.By != "Tamsin Aldane" || c.On != "2027-03-15" {
 		t.Errorf("the choice is kept as %+v", c)
 	}
-	if p.Done["lime"] != "2027-03-15" || p.Planted != "2027-03-15" || p.AsPlanted.Stations != 3179 {
+	if p.Planted != "2027-03-15" || p.AsPlanted.Stations != 3179 {
 		t.Errorf("recorded %+v", p)
+	}
+	if r := records(t, prog.URL, foot.ID); !slices.ContainsFunc(r, func(x told) bool {
+		return x.Kind == "done" && x.Operation == "lime" && x.Day == "2027-03-15" && x.Who == "Tamsin Aldane"
+	}) {
+		t.Errorf("records: %+v", r)
 	}
 }
 

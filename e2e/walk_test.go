@@ -157,7 +157,7 @@ func TestStoresFeedTheBill(t *testing.T) {
 }
 
 // Undo takes back what stands last, also when it is pressed before the page has heard of the change; but never a
-// change of somebody else's that the reader has not seen.
+// change of somebody else's, nor one that somebody else changed since.
 func TestUndoIsOfWhatStandsLast(t *testing.T) {
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
@@ -168,14 +168,14 @@ func TestUndoIsOfWhatStandsLast(t *testing.T) {
 	if s := ask(t, "PATCH", prog.URL+"/api/v1/blocks/"+foot.ID, `{"notes":"wet since Monday"}`, map[string]string{"If-Match": fmt.Sprintf("%q", fmt.Sprint(d.Revision)), "Content-Type": "application/merge-patch+json", "X-Person": "Ruan%20Petherick"}, nil); s != 200 {
 		t.Fatal(s)
 	}
-	must(t, page.Press("Undo"), page.Says("Meanwhile Ruan Petherick made a change"))
+	must(t, page.Press("Undo"), page.Says("Ruan Petherick changed this since"))
 	var now struct{ Block struct{ Notes string } }
 	ask(t, "GET", prog.URL+"/api/v1/blocks/"+foot.ID, "", nil, &now)
 	if now.Block.Notes != "wet since Monday" {
 		t.Error("a change nobody here had seen is undone")
 	}
-	// seen now, it can be undone
-	must(t, page.Wait(`document.querySelector("button[title='Changed notes of Orchard Foot']")`), page.Press("Undo"), page.Says("Undone: Changed notes of Orchard Foot"))
+	// who made it can take it back
+	must(t, page.Press("Tamsin Aldane"), page.Press("Ruan Petherick"), page.Wait(`document.querySelector("button[title='Changed notes of Orchard Foot']")`), page.Press("Undo"), page.Says("Undone: Changed notes of Orchard Foot"))
 }
 
 // A field left right after undo is made on what the undo left: neither waits for the other to be shown, nobody is asked

@@ -63,6 +63,11 @@ func TestWhatStoodBeforeIsWaitedFor(t *testing.T) {
 	free := compute(t, in)
 	in.Before = []Stood{{Sheet: "hazelnut", Name: "old hazels", Woody: true, End: civil.Must(2025, 1, 1)}}
 	held := compute(t, in)
+	fallow := in
+	fallow.Block.Planting, fallow.Sheet = nil, nil
+	if p := compute(t, fallow); p.Words != "nothing since January 2025, old hazels before" || !strings.Contains(p.Cannot, "What stood here has ended") {
+		t.Errorf("%q; %q", p.Words, p.Cannot)
+	}
 	if !held.Soil.Earliest.After(free.Soil.Earliest) || held.Soil.Earliest.Before(civil.Must(2028, 1, 1)) {
 		t.Errorf("earliest %s without, %s with an old orchard of the same crop", free.Soil.Earliest, held.Soil.Earliest)
 	}

@@ -79,22 +79,22 @@ func thereOr(body []byte) string {
 
 // walk tells every leaf in which two documents differ. Members of a list are matched by their id or name, else by place.
 func walk(lead string, was, is any, tell func(words, was, is string)) {
-	if a, ok := was.(map[string]any); ok {
-		if b, ok := is.(map[string]any); ok {
-			keys := map[string]bool{}
-			for k := range a {
-				keys[k] = true
-			}
-			for k := range b {
-				keys[k] = true
-			}
-			for _, k := range sorted(keys) {
-				if k != "id" {
-					walk(join(lead, fieldWords(k)), a[k], b[k], tell)
-				}
-			}
-			return
+	a, isMap := was.(map[string]any)
+	b, alsoMap := is.(map[string]any)
+	if (isMap || was == nil) && (alsoMap || is == nil) && (isMap || alsoMap) {
+		keys := map[string]bool{}
+		for k := range a {
+			keys[k] = true
 		}
+		for k := range b {
+			keys[k] = true
+		}
+		for _, k := range sorted(keys) {
+			if k != "id" {
+				walk(join(lead, fieldWords(k)), a[k], b[k], tell)
+			}
+		}
+		return
 	}
 	if a, ok := was.([]any); ok {
 		if b, ok := is.([]any); ok && members(a) && members(b) {

@@ -2,9 +2,8 @@ package estate
 
 import (
 	"context"
-	"fmt"
+	"slices"
 	"sort"
-	"strings"
 
 	"slowroot/core/civil"
 	"slowroot/core/finding"
@@ -33,7 +32,7 @@ type InShort struct {
 	SheetName string            `json:"sheetName"`
 	Product   string            `json:"product"`
 	Headline  string            `json:"headline"`
-	Story     string            `json:"story"` // what stood before and what is to follow, "" with neither
+	Plantings []PlantingShort   `json:"plantings"` // all of them, in order of time, each with a name
 	YieldAs   units.Quantity    `json:"yieldAs"`
 	MassAs    units.Quantity    `json:"massAs"`
 	AreaM2    float64           `json:"areaM2"`
@@ -74,7 +73,7 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 	out := Overview{Estate: e.Estate, EstateRevision: e.Revision, Today: s.today(), Blocks: make([]InShort, 0, len(docs))}
 	for _, d := range docs {
 		b := InShort{ID: d.ID, Revision: d.Revision, Number: d.Block.Number, Name: d.Block.Name, Stage: plan.Empty, Boundary: d.Block.Boundary,
-			Years: []YearInShort{}, Findings: []finding.Finding{}}
+			Years: []YearInShort{}, Findings: []finding.Finding{}, Plantings: []PlantingShort{}}
 		p, err := (*plan.Plan)(nil), d.Err
 		if err == nil {
 			p, err = s.brief(ctx, e.Estate, d)
@@ -95,7 +94,7 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 		}
 		out.YearToday = p.YearToday
 		b.shorten(p, d.Block)
-		b.Story = s.story(d)
+		b.Plantings = s.line(d)
 		out.Blocks = append(out.Blocks, b)
 	}
 	if out.YearToday == 0 {
@@ -119,28 +118,15 @@ func (b *InShort) shorten(p *plan.Plan, block plan.Block) {
 	}
 }
 
-// story says what stood before and what is to follow the planting a block is seen from.
-func (s *Service) story(d BlockDoc) string {
-	var before, after []string
-	for _, h := range d.all {
-		if h.err != nil || d.Block.Planting != nil && h.ID == d.Block.Planting.ID {
-			continue
-		}
-		from, to := h.Span()
-		if h.End != nil {
-			before = append(before, fmt.Sprintf("%s, %s %d", s.cropOf(h.Planting), h.End.How, to.Year()))
-		} else {
-			after = append(after, fmt.Sprintf("%s, %s for %d", s.cropOf(h.Planting), h.Stage(), from.Year()))
+// line is the line of time of a block, each planting under its own name or its crop's.
+func (s *Service) line(d BlockDoc) []PlantingShort {
+	out := slices.Clone(d.Plantings)
+	for i := range out {
+		if out[i].Name == "" {
+			out[i].Name = s.cropOf(plan.Planting{Sheet: out[i].Sheet})
 		}
 	}
-	var parts []string
-	if len(before) > 0 {
-		parts = append(parts, "before: "+strings.Join(before, "; "))
-	}
-	if len(after) > 0 {
-		parts = append(parts, "to follow: "+strings.Join(after, "; "))
-	}
-	return strings.Join(parts, "; ")
+	return out
 }
 
 // EstateJob is a job and the block it is on.

@@ -1381,7 +1381,7 @@ export interface components {
             blocks: components["schemas"]["BlockInShort"][];
         };
         BlockInShort: {
-            story: string;
+            plantings: components["schemas"]["PlantingShort"][];
             id: string;
             revision: number;
             number: number;

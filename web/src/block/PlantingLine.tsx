@@ -28,7 +28,7 @@ export function PlantingLine({ doc, plan }: { doc: BlockDoc; plan: Plan }) {
             <Link
               to={`?planting=${p.id}`}
               aria-current={p.seen || p.id === plan.planting ? "true" : undefined}
-              className={`border-b-2 px-1 ${p.seen ? "border-ink font-semibold" : "border-transparent text-faint hover:text-ink"} ${p.stage === "ended" ? "line-through decoration-1" : ""}`}
+              className={`border-b-2 px-1 ${p.seen ? "border-ink font-semibold" : "border-transparent text-faint hover:text-ink"}`}
             >
               {name} <span className="font-normal">({span})</span>
             </Link>

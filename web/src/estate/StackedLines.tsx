@@ -111,8 +111,7 @@ export function StackedLines({
           <span className={narrow ? "flex flex-wrap gap-x-2" : ""}>
             <b className="block">{b.name}</b>
             <span className="text-sm text-faint">
-              <span className="block">{b.headline}</span>{" "}
-              {b.story ? <span className="block">{b.story}</span> : <Headline b={b} />}
+              <span className="block">{b.headline}</span> <Headline b={b} />
             </span>
           </span>
         </Link>
@@ -126,6 +125,44 @@ function Headline({ b }: { b: Short }) {
   const { text } = useReading();
   const done = b.years.filter((y) => y.recorded).at(-1);
   return <span className="block">{done ? `${text(done.pickedKg, b.massAs)} in ${done.label}` : text(b.areaM2, "area")}</span>;
+}
+
+/** What stood before, or is to follow, as a stretch of the ground. */
+function OtherPlanting({
+  p,
+  x,
+  top,
+  from,
+  to,
+}: {
+  p: Schema["PlantingShort"];
+  x: (v: number) => number;
+  top: number;
+  from: number;
+  to: number;
+}) {
+  const year = (d: string) => Number(d.slice(0, 4)) + (Number(d.slice(5, 7)) - 1) / 12;
+  const a = Math.max(from, x(year(p.from)));
+  const z = Math.min(to, p.to ? x(year(p.to)) : to);
+  if (z <= a) return null;
+  const ended = p.stage === "ended";
+  const words = `${p.name}, ${ended ? `${p.how} ${p.to.slice(0, 4)}` : `${p.stage} for ${p.from.slice(0, 4)}`}`;
+  return (
+    <g>
+      <rect
+        x={a}
+        width={z - a}
+        y={top - 7}
+        height={7}
+        fill={ended ? "var(--color-line)" : "none"}
+        stroke="var(--color-faint)"
+        strokeDasharray={ended ? undefined : "3 3"}
+      />
+      <text x={Math.min(a, to - 150) + 2} y={top + 14} fontSize={12} fill="var(--color-faint)">
+        {words}
+      </text>
+    </g>
+  );
 }
 
 function GroundStrip({
@@ -226,6 +263,11 @@ function GroundStrip({
           />
         );
       })}
+      {b.plantings
+        .filter((p) => !p.seen)
+        .map((p) => (
+          <OtherPlanting key={p.id} p={p} x={x} top={top + ground} from={from} to={to} />
+        ))}
       <line x1={from} x2={to} y1={top + ground} y2={top + ground} stroke="var(--color-ink)" strokeWidth={1.5} />
       {end && end.season <= last && (
         <text x={x(end.season + 1)} y={top + ground + 5} textAnchor="middle" fontSize={15} fill="var(--color-ink)">

@@ -43,7 +43,7 @@ func TestPartlyDone(t *testing.T) {
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
-	must(t, page.Go("/blocks/"+foot.ID+"/care"), page.Press("Grow a cover crop: a part"), page.Type("How much of it", "40"), page.Type("On", "2027-03-02"), page.Press("Record it"), page.Says("40 % done"),
+	must(t, page.Go("/blocks/"+foot.ID+"/care"), page.Press("Grow a cover crop: partly"), page.Type("How much of it", "40"), page.Type("On", "2027-03-02"), page.Press("Record it"), page.Says("40 % done"),
 		page.Press("Grow a cover crop: take the last part back"), page.Says("Grow a cover crop: taken back"))
 	kept := records(t, prog.URL, foot.ID)
 	if n := len(kept); n < 2 || kept[n-2].Share != 0.4 || kept[n-2].Day != "2027-03-02" || !strings.Contains(kept[n-1].Kind, "withdrawn") {

@@ -41,9 +41,31 @@ type Remedy struct {
 // Answer stands in a remedy's patch where the reader's own words go.
 const Answer = "?"
 
+// Ref names the thing a finding is about. The zero Ref is the block, planting or estate itself.
+type Ref struct {
+	Kind string `json:"kind"` // pit, test, job …
+	ID   string `json:"id"`
+}
+
+// Key is the rule with what it is about: a reason for leaving things as they are is kept under it, so that a reason given
+// for one pit never silences another.
+func (f Finding) Key() string {
+	if f.About == nil {
+		return f.Rule
+	}
+	return f.Rule + " " + f.About.Kind + ":" + f.About.ID
+}
+
+// Of makes the finding one about a thing of the block.
+func (f Finding) Of(r Ref) Finding {
+	f.About = &r
+	return f
+}
+
 // Finding is one margin note.
 type Finding struct {
-	Rule     string   `json:"rule"`    // stable name, e.g. "schedule.lead-time-passed"
+	Rule     string   `json:"rule"` // stable name, e.g. "schedule.lead-time-passed"
+	About    *Ref     `json:"about,omitempty"`
 	Weight   Weight   `json:"weight"`  // how heavy
 	Step     string   `json:"step"`    // the step of the descent it stands beside
 	Subject  string   `json:"subject"` // what it is about

@@ -79,7 +79,7 @@ func TestDipWells(t *testing.T) {
 	}
 	in.Block.Pits[0].Surface, in.Block.Pits[0].Layers[0].Signs = []soil.Sign{soil.Ponding}, nil
 	in.Block.Drains.Wells = []Well{{Name: "W1", DepthCm: 150, Readings: read(95, 150)}}
-	asked := func(plan *Plan) bool { return notes(plan, "soil.wet-ask-0") != nil }
+	asked := func(plan *Plan) bool { return notes(plan, "soil.wet-ask") != nil }
 	before := compute(t, in)
 	if !asked(before) {
 		t.Fatalf("few signs and two readings settle the water: %+v", before.Soil.Pits[0].Wetness)

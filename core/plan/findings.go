@@ -41,11 +41,11 @@ func (c *computation) note(f finding.Finding) {
 		f.Remedies = []finding.Remedy{}
 	}
 	if f.Weight != finding.Know {
-		kept, patch := c.in.Block.Keep, func(v any) map[string]any { return map[string]any{"keep": map[string]any{f.Rule: v}} }
+		kept, patch := c.in.Block.Keep, func(v any) map[string]any { return map[string]any{"keep": map[string]any{f.Key(): v}} }
 		if c.planting != nil {
-			kept, patch = c.planting.Accepted, func(v any) map[string]any { return planting("accepted", map[string]any{f.Rule: v}) }
+			kept, patch = c.planting.Accepted, func(v any) map[string]any { return planting("accepted", map[string]any{f.Key(): v}) }
 		}
-		if why, ok := kept[f.Rule]; ok {
+		if why, ok := kept[f.Key()]; ok {
 			f.Weight = finding.Know
 			f.Sentence += " Kept as it is: " + why
 			f.Remedies = []finding.Remedy{{Label: "Take that back", Patch: patch(nil)}}
@@ -202,7 +202,7 @@ func (c *computation) judgeDates() {
 			continue
 		}
 		next := c.seasons.NextInWindow(civil.Later(o.Min.From(d, 1), free), c.sheet.Windows)
-		c.note(finding.Finding{Rule: "schedule.done-late." + o.ID, Weight: finding.Mend, Step: "care", Subject: o.Name, Source: "method S5; " + practice.OriginWords(o.Origin),
+		c.note(finding.Finding{Rule: "schedule.done-late", About: &finding.Ref{Kind: "job", ID: o.ID}, Weight: finding.Mend, Step: "care", Subject: o.Name, Source: "method S5; " + practice.OriginWords(o.Origin),
 			Sentence: fmt.Sprintf("“%s” was done %d days before planting; the sheet asks for %s at least.", o.Name, p.Date.Sub(d), o.Min.Words()),
 			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: planting("date", next.String())}}})
 	}

@@ -167,7 +167,7 @@ func TestDepthOfABlock(t *testing.T) {
 	if v.EffectiveCm != 30 || v.AfterCm != 120 || v.Rip == nil || v.Rip.DepthCm != 50 || !v.Rip.Shatters {
 		t.Errorf("%+v %+v", v, v.Rip)
 	}
-	if n := notes(plan, "soil.rip-0"); n == nil || !strings.Contains(n.Sentence, "Rip to 50") {
+	if n := notes(plan, "soil.rip"); n == nil || !strings.Contains(n.Sentence, "Rip to 50") {
 		t.Errorf("ripping: %+v", n)
 	}
 	for _, l := range plan.Preparation.Lines {
@@ -262,7 +262,7 @@ func TestLateStart(t *testing.T) {
 		if c.none != (a.Possible == 0) || c.reached == 1 && a.Reached != 1 || a.Reached < 0 || a.Reached > 1 {
 			t.Errorf("%d months ahead: %d applications, %.2f reached", c.months, a.Possible, a.Reached)
 		}
-		n := notes(compute(t, in), "works.late-lime")
+		n := notes(compute(t, in), "works.late amendment:lime")
 		if (n == nil) != (a.Reached > 0.99) {
 			t.Errorf("%d months ahead the finding is %+v", c.months, n)
 		}
@@ -318,7 +318,7 @@ func TestSulphurForAcidLovers(t *testing.T) {
 	}
 	in.Block.Tests[0].LimePct, in.Block.Tests[0].PH = p(3), p(7.6)
 	plan := compute(t, in)
-	if a := item(t, plan, "sulphur"); !strings.Contains(a.Blocked, "do not acidify") || notes(plan, "works.blocked-sulphur") == nil {
+	if a := item(t, plan, "sulphur"); !strings.Contains(a.Blocked, "do not acidify") || notes(plan, "works.blocked amendment:sulphur") == nil {
 		t.Errorf("fizzing soil: %+v", a)
 	}
 	in.Block.Tests[0].LimePct, in.Block.Tests[0].PH = nil, p(4.7)
@@ -331,7 +331,7 @@ func TestSulphurForAcidLovers(t *testing.T) {
 func TestDoubtsAboutTests(t *testing.T) {
 	in := grounded(t, "persimmon")
 	in.Block.Tests[0].CEC = p(2)
-	if n := notes(compute(t, in), "soil.doubt-0-0"); n == nil || !strings.Contains(n.Sentence, "Ca 2.10 + Mg 0.50 + K 0.20") {
+	if n := notes(compute(t, in), "soil.cec-below-bases"); n == nil || !strings.Contains(n.Sentence, "Ca 2.10 + Mg 0.50 + K 0.20") {
 		t.Errorf("%+v", n)
 	}
 	in.Block.Tests[0].CEC = p(8)

@@ -1,102 +1,69 @@
 package plan
 
 import (
-	"encoding/json"
 	"fmt"
-	"sort"
-	"strconv"
+	"regexp"
 
-	"slowroot/core/civil"
-	"slowroot/core/record"
+	"slowroot/core/finding"
 )
 
 // BlockForm is the form a block's document has now. Form 1 held its planting, the crop considered, and what was done and
-// picked inside itself.
-const BlockForm = 2
+// picked inside itself, and named what it held by its place in a list. EstateForm is the estate's; its form 1 had no ids
+// either.
+const (
+	BlockForm  = 2
+	EstateForm = 2
+)
 
-// Older is what a block's document of form 1 held, taken apart. Body is the block in the form of now.
-type Older struct {
-	Body      []byte
-	Plantings []Planting // with ids made from the block's: PlantingOf and ConsideredOf
-	Records   []record.Record
+// Named gives a block of form 1, and its plantings, ids for what it named by place, and puts the reasons kept for a place
+// under the thing that stood there.
+func (b *Block) Named(plantings []Planting) {
+	b.Identify(ByPlace)
+	b.Keep = b.named(b.Keep)
+	for i := range plantings {
+		plantings[i].Accepted = b.named(plantings[i].Accepted)
+	}
 }
 
-// PlantingOf and ConsideredOf are the ids a planting and a considered crop of form 1 get.
-func PlantingOf(block string) string   { return block + ".1" }
-func ConsideredOf(block string) string { return block + ".0" }
+var placed = regexp.MustCompile(`^(soil\.wet-ask|soil\.rip|soil\.estimate|works\.blocked|works\.late|prepare\.order|schedule\.done-late|soil\.doubt)[-.](.+)$`)
 
-// kept is what of form 1 became records.
-type kept struct {
-	Done      map[string]civil.Date `json:"done"`
-	NotNeeded map[string]string     `json:"notNeeded"`
-	Picked    map[string]float64    `json:"picked"`
-}
-
-// FromForm1 takes a block's document of form 1 apart. The same document always gives the same ids.
-func FromForm1(block string, body []byte) (Older, error) {
-	var all map[string]json.RawMessage
-	if err := json.Unmarshal(body, &all); err != nil {
-		return Older{}, fmt.Errorf("a block of form 1: %w", err)
+func (b *Block) named(kept map[string]string) map[string]string {
+	if kept == nil {
+		return nil
 	}
-	var out Older
-	for _, part := range []struct{ field, id string }{{"intent", ConsideredOf(block)}, {"planting", PlantingOf(block)}} {
-		text, ok := all[part.field]
-		delete(all, part.field)
-		if !ok || string(text) == "null" {
-			continue
-		}
-		var fields map[string]json.RawMessage
-		var k kept
-		if err := json.Unmarshal(text, &fields); err != nil {
-			return Older{}, fmt.Errorf("the %s of a block of form 1: %w", part.field, err)
-		}
-		if err := json.Unmarshal(text, &k); err != nil {
-			return Older{}, fmt.Errorf("the %s of a block of form 1: %w", part.field, err)
-		}
-		for _, f := range []string{"done", "notNeeded", "picked"} {
-			delete(fields, f)
-		}
-		rest, err := json.Marshal(fields)
-		if err != nil {
-			return Older{}, err
-		}
-		p := Planting{ID: part.id, Considered: part.field == "intent"}
-		if err := json.Unmarshal(rest, &p); err != nil {
-			return Older{}, fmt.Errorf("the %s of a block of form 1: %w", part.field, err)
-		}
-		out.Plantings = append(out.Plantings, p)
-		out.Records = append(out.Records, k.records(block, part.id)...)
+	now := b.settled()
+	out := make(map[string]string, len(kept))
+	for rule, why := range kept {
+		out[now.nowCalled(rule)] = why
 	}
-	var err error
-	out.Body, err = json.Marshal(all)
-	return out, err
-}
-
-func (k kept) records(block, planting string) []record.Record {
-	var out []record.Record
-	add := func(kind record.Kind, of string, day civil.Date, b record.Body) {
-		r := record.Record{ID: fmt.Sprintf("form1.%s.%s.%s", planting, kind, of), Block: block, Planting: planting, Kind: kind, Day: day, Body: b}
-		if kind != record.Picked {
-			r.Operation = of
-		}
-		out = append(out, r)
-	}
-	for key, day := range k.Done {
-		if !day.IsZero() {
-			add(record.Done, key, day, record.Body{})
-		}
-	}
-	for key, why := range k.NotNeeded {
-		if why == "" {
-			why = "not said"
-		}
-		add(record.NotNeeded, key, civil.Date{}, record.Body{Note: why})
-	}
-	for season, kg := range k.Picked {
-		if y, err := strconv.Atoi(season); err == nil {
-			add(record.Picked, season, civil.Date{}, record.Body{Season: y, Kg: kg})
-		}
-	}
-	sort.Slice(out, func(i, j int) bool { return out[i].ID < out[j].ID })
 	return out
+}
+
+// nowCalled is the key a reason kept in form 1 has now.
+func (b Block) nowCalled(rule string) string {
+	m := placed.FindStringSubmatch(rule)
+	if m == nil {
+		return rule
+	}
+	of := func(kind, id string) string {
+		return finding.Finding{Rule: m[1]}.Of(finding.Ref{Kind: kind, ID: id}).Key()
+	}
+	var i, k int
+	switch m[1] {
+	case "works.blocked", "works.late":
+		return of("amendment", m[2])
+	case "prepare.order", "schedule.done-late":
+		return of("job", m[2])
+	case "soil.doubt":
+		if n, _ := fmt.Sscanf(m[2], "%d-%d", &i, &k); n == 2 && i >= 0 && i < len(b.Tests) {
+			if d := b.Tests[i].Doubts(); k >= 0 && k < len(d) {
+				return finding.Finding{Rule: d[k].Rule}.Of(testRef(b.Tests[i].ID)).Key()
+			}
+		}
+	default:
+		if n, _ := fmt.Sscanf(m[2], "%d", &i); n == 1 && i >= 0 && i < len(b.Pits) {
+			return of("pit", b.Pits[i].ID)
+		}
+	}
+	return rule
 }

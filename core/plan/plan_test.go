@@ -68,7 +68,7 @@ func value(t testing.TB, p *Plan, path string) float64 {
 
 func notes(p *Plan, rule string) *finding.Finding {
 	for i := range p.Findings {
-		if p.Findings[i].Rule == rule {
+		if p.Findings[i].Rule == rule || p.Findings[i].Key() == rule {
 			return &p.Findings[i]
 		}
 	}
@@ -214,7 +214,7 @@ func TestFindingsOfRowsAndDates(t *testing.T) {
 		{"rows.density-far", "persimmon", func(in *Input) { in.Block.Planting.Layout.PlantSpacingM = m(0.5) }, finding.Watch},
 		{"rows.no-pollinizers", "hazelnut", func(in *Input) { in.Block.Planting.Layout.Pollinizer = &layout.Pollinizer{} }, finding.Mend},
 		{"schedule.window", "persimmon", func(in *Input) { in.Block.Planting.Date = civil.Must(2028, 1, 10) }, finding.Mend},
-		{"schedule.done-late.lime", "persimmon", func(in *Input) {
+		{"schedule.done-late job:lime", "persimmon", func(in *Input) {
 			in.Today = civil.Must(2027, 6, 1)
 			in.done(civil.Must(2027, 5, 4), "lime")
 		}, finding.Mend},

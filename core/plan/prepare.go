@@ -287,7 +287,7 @@ func (c *computation) judgePreparation() {
 	}
 	for _, l := range p.Lines {
 		if l.Unsorted != "" {
-			c.note(finding.Finding{Rule: "prepare.order-" + l.Key, Weight: finding.Watch, Step: "prepare", Subject: l.Name, Source: "common practice, no source",
+			c.note(finding.Finding{Rule: "prepare.order", About: &finding.Ref{Kind: "job", ID: l.Key}, Weight: finding.Watch, Step: "prepare", Subject: l.Name, Source: "common practice, no source",
 				Sentence: fmt.Sprintf("“%s” has to follow “%s”, and its last day comes before that begins: start “%s” earlier.", l.Name, l.Unsorted, l.Unsorted)})
 		}
 	}

@@ -332,8 +332,8 @@ func (c *computation) judgeSoil() {
 	p, b := c.p.Soil, c.in.Block
 	c.judgePits()
 	for _, v := range p.Tests {
-		for k, d := range v.Doubts {
-			c.note(finding.Finding{Rule: fmt.Sprintf("soil.doubt-%d-%d", v.Index, k), Weight: finding.Mend, Step: "soil", Subject: v.Label, Sentence: d, Source: "arithmetic of the report"})
+		for _, d := range b.Tests[v.Index].Doubts() {
+			c.note(finding.Finding{Rule: d.Rule, Weight: finding.Mend, Step: "soil", Subject: v.Label, Sentence: d.Sentence, Source: "arithmetic of the report"}.Of(testRef(b.Tests[v.Index].ID)))
 		}
 	}
 	if c.inGround() || c.sheet == nil {
@@ -399,9 +399,9 @@ func (c *computation) judgePits() {
 			Sentence: fmt.Sprintf("%s on %s; %d would be usual, one in every kind of soil.", capital(count(len(p.Pits), "pit")), c.text(c.p.Ground.AreaM2, units.Area), want)})
 	}
 	for i, v := range p.Pits {
-		key := fmt.Sprint(i)
+		pit := pitRef(c.in.Block.Pits[i].ID)
 		if v.Wetness.Ask != "" && !c.p.Drains.wellsRead() { // read wells settle what the signs leave open
-			c.note(finding.Finding{Rule: "soil.wet-ask-" + key, Weight: finding.Know, Step: "soil", Subject: v.Name, Sentence: v.Name + ": " + v.Wetness.Ask, Source: "method SOIL-5, common practice"})
+			c.note(finding.Finding{Rule: "soil.wet-ask", About: &pit, Weight: finding.Know, Step: "soil", Subject: v.Name, Sentence: v.Name + ": " + v.Wetness.Ask, Source: "method SOIL-5, common practice"})
 		}
 		if v.Rip != nil && !c.inGround() {
 			s := fmt.Sprintf("%s: a pan from %s to %s. Rip to %s; %s.", v.Name, c.text(v.Rip.TopCm, units.Depth), c.text(v.Rip.BottomCm, units.Depth), c.text(v.Rip.DepthCm, units.Depth), v.Rip.Why)
@@ -410,11 +410,11 @@ func (c *computation) judgePits() {
 				s += fmt.Sprintf(" That is deeper than a ripper reaches (%d cm).", soil.RipReachCm)
 				w = finding.Mend
 			}
-			c.note(finding.Finding{Rule: "soil.rip-" + key, Weight: w, Step: "soil", Subject: v.Name, Sentence: s, Source: "method SOIL-4, common practice"})
+			c.note(finding.Finding{Rule: "soil.rip", About: &pit, Weight: w, Step: "soil", Subject: v.Name, Sentence: s, Source: "method SOIL-4, common practice"})
 		}
 		for _, l := range v.Layers {
 			if l.Doubtful {
-				c.note(finding.Finding{Rule: "soil.estimate-" + key, Weight: finding.Watch, Step: "soil", Subject: v.Name, Source: "Saxton & Rawls, 2006: clay to 60 %, organic matter to 8 %",
+				c.note(finding.Finding{Rule: "soil.estimate", About: &pit, Weight: finding.Watch, Step: "soil", Subject: v.Name, Source: "Saxton & Rawls, 2006: clay to 60 %, organic matter to 8 %",
 					Sentence: fmt.Sprintf("%s, %g–%g cm: water and permeability cannot be estimated from this texture; have them measured.", v.Name, l.TopCm, l.BottomCm)})
 				break
 			}

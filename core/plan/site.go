@@ -60,6 +60,7 @@ const MaxHeightSources = 40
 
 // Barrier is a line that dams or turns cold air, or open water.
 type Barrier struct {
+	ID       string      `json:"id,omitempty"` // for good; given when it is written
 	Name     string      `json:"name"`
 	Kind     string      `json:"kind"` // hedge, bank, wall, building or water
 	Line     []geo.Point `json:"line"`
@@ -134,6 +135,7 @@ type DrainChoice struct {
 
 // Well is a dip well with its readings through the year.
 type Well struct {
+	ID       string        `json:"id,omitempty"` // for good; given when it is written
 	Name     string        `json:"name"`
 	At       *geo.Point    `json:"at,omitempty"`
 	DepthCm  float64       `json:"depthCm"`
@@ -149,6 +151,7 @@ type WellReading struct {
 // Hole is one auger-hole reading: the hole's radius and depth below the rested water, how far the water was
 // bailed down, and how far it rose in how many seconds.
 type Hole struct {
+	ID       string     `json:"id,omitempty"` // for good; given when it is written
 	Name     string     `json:"name"`
 	On       civil.Date `json:"on"`
 	RadiusCm float64    `json:"radiusCm"`
@@ -220,6 +223,7 @@ type WorksChoice struct {
 
 // Price is what one unit of a thing costs, from a day on.
 type Price struct {
+	ID     string     `json:"id,omitempty"` // for good; given when it is written
 	Item   string     `json:"item"`
 	Unit   string     `json:"unit"`
 	Each   float64    `json:"each"`

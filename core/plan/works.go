@@ -548,7 +548,7 @@ func (c *computation) judgeWorks() {
 			c.note(f)
 			continue
 		case a.Blocked != "":
-			c.note(finding.Finding{Rule: "works.blocked-" + a.Key, Weight: finding.Mend, Step: "soil", Subject: a.Name, Sentence: a.Name + ": " + a.Blocked + ".", Source: a.Source})
+			c.note(finding.Finding{Rule: "works.blocked", About: &finding.Ref{Kind: "amendment", ID: a.Key}, Weight: finding.Mend, Step: "soil", Subject: a.Name, Sentence: a.Name + ": " + a.Blocked + ".", Source: a.Source})
 			continue
 		case a.Guess:
 			c.note(finding.Finding{Rule: "works.guess", Weight: finding.Watch, Step: "soil", Subject: a.Product, Source: "method AMD-2",
@@ -557,7 +557,7 @@ func (c *computation) judgeWorks() {
 		if c.worksLate(a) {
 			first := a.Doses[0]
 			late := c.worksFree(a)
-			c.note(finding.Finding{Rule: "works.late-" + a.Key, Weight: finding.Mend, Step: "soil", Subject: a.Name, Source: "lead times are common practice; the share reached is reckoned in proportion to time, assumed",
+			c.note(finding.Finding{Rule: "works.late", About: &finding.Ref{Kind: "amendment", ID: a.Key}, Weight: finding.Mend, Step: "soil", Subject: a.Name, Source: "lead times are common practice; the share reached is reckoned in proportion to time, assumed",
 				Sentence: fmt.Sprintf("%s (%s) should have begun by %s to act before planting on %s. Beginning on %s: %s.", a.Name, c.text(a.TotalKg, units.MassT), first.From.Words(), c.day0().Words(), c.start().Words(), a.Effect),
 				Remedies: c.moveTo(late)})
 		}

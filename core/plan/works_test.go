@@ -58,7 +58,7 @@ func TestGypsumOfABlock(t *testing.T) {
 	}
 	in.Block.Tests[0].Na, in.Block.Tests[0].PH = p(4), p(5.0)
 	plan = compute(t, in)
-	if a := item(t, plan, "gypsum"); a.PerHaKg != 0 || len(a.Doses) != 0 || notes(plan, "works.blocked-gypsum") == nil {
+	if a := item(t, plan, "gypsum"); a.PerHaKg != 0 || len(a.Doses) != 0 || notes(plan, "works.blocked amendment:gypsum") == nil {
 		t.Errorf("gypsum on acid ground: %+v", a)
 	}
 }

@@ -8,6 +8,7 @@ import (
 
 // Use is what the ground carried and when that ended. A zero End is still there.
 type Use struct {
+	ID   string     `json:"id,omitempty"` // for good; given when it is written
 	Kind string     `json:"kind"`
 	End  civil.Date `json:"end"`
 	// Months is a label's own plant-back interval, for herbicides and fumigants.

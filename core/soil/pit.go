@@ -94,6 +94,7 @@ type Layer struct {
 
 // Pit is one inspection pit.
 type Pit struct {
+	ID       string     `json:"id,omitempty"` // for good; given when it is written
 	Name     string     `json:"name"`
 	Zone     string     `json:"zone"` // the part of the block it stands for
 	On       civil.Date `json:"on"`

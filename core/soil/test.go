@@ -13,6 +13,7 @@ import (
 // Test is a laboratory report of one sample. A nil number was not reported. Cations are exchangeable,
 // cmolc/kg; P is mg of the element per kg by the extractant named.
 type Test struct {
+	ID           string     `json:"id,omitempty"` // for good; given when it is written
 	Lab          string     `json:"lab"`
 	Sample       string     `json:"sample"`
 	On           civil.Date `json:"on"` // the day of sampling

@@ -75,6 +75,9 @@ func (e ExportDrainsParamsFormat) Valid() bool {
 	}
 }
 
+// About defines model for About.
+type About = finding.Ref
+
 // Amendment defines model for Amendment.
 type Amendment = plan.Amendment
 

@@ -102,6 +102,7 @@ func (s *Service) prepare(ctx context.Context, e plan.Estate, who string, n NewB
 		return d, finding.Bad("plantings", len(list), "are more plantings than a block holds", fmt.Sprintf("%d at most", maxPlantings))
 	}
 	d.Block.Planting = nil
+	d.Block.Identify(anew)
 	if err := d.Block.Valid(); err != nil {
 		return d, err
 	}

@@ -279,6 +279,7 @@ func (s *Service) keep(ctx context.Context, who, what string, d BlockDoc, b plan
 		p.ID = newID()
 		b.Planting = &p
 	}
+	b.Identify(anew)
 	writes, err := d.writes(b)
 	if err != nil {
 		return BlockDoc{}, err
@@ -293,6 +294,9 @@ func (s *Service) keep(ctx context.Context, who, what string, d BlockDoc, b plan
 	}
 	return s.Block(ctx, d.ID)
 }
+
+// anew is an id nothing else has.
+func anew(string, int) string { return newID() }
 
 // stale adds the current state to a write that lost a race.
 func (s *Service) stale(ctx context.Context, id string, err error) error {

@@ -95,11 +95,12 @@ func (s *Service) LoadDemonstration(ctx context.Context, d Demonstration) (Estat
 	if err := d.Estate.Valid(); err != nil {
 		return EstateDoc{}, err
 	}
+	d.Estate.Identify(anew)
 	body, err := json.Marshal(d.Estate)
 	if err != nil {
 		return EstateDoc{}, err
 	}
-	writes := []store.Write{{Kind: store.EstateDoc, Body: body}}
+	writes := []store.Write{{Kind: store.EstateDoc, Body: body, Schema: plan.EstateForm}}
 	also := store.Also{Files: files}
 	for _, b := range d.Blocks {
 		doc, err := s.arriving(files).prepare(ctx, d.Estate, "the demonstration", b)

@@ -8,21 +8,40 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/plan"
 	"slowroot/core/record"
+	"slowroot/internal/formats/older"
 	"slowroot/internal/store"
 )
 
 // Upcast gives a document of an older form as the documents and records of now; nothing where it has the form of now.
 // It serves the store when a folder is opened, at undo, and at import.
 func Upcast(d store.Doc) ([]store.Write, []store.Entry, error) {
-	if d.Kind != store.BlockDoc || d.Schema >= plan.BlockForm {
+	switch {
+	case d.Kind == store.EstateDoc && d.Schema < plan.EstateForm:
+		var e plan.Estate
+		if err := decode(d.Body, &e); err != nil {
+			return nil, nil, fmt.Errorf("the estate: %w", err)
+		}
+		e.Identify(plan.ByPlace)
+		body, err := json.Marshal(e)
+		return []store.Write{{Kind: store.EstateDoc, Body: body, Schema: plan.EstateForm}}, nil, err
+	case d.Kind != store.BlockDoc || d.Schema >= plan.BlockForm:
 		return nil, nil, nil
 	}
-	old, err := plan.FromForm1(d.ID, d.Body)
+	old, err := older.Form1(d.ID, d.Body)
+	var b plan.Block
+	if err == nil {
+		err = decode(old.Body, &b)
+	}
 	if err != nil {
 		return nil, nil, fmt.Errorf("block %s: %w", d.ID, err)
 	}
-	writes := []store.Write{{Kind: store.BlockDoc, ID: d.ID, Body: old.Body, Schema: plan.BlockForm}}
-	absent := map[string]bool{plan.PlantingOf(d.ID): true, plan.ConsideredOf(d.ID): true}
+	b.Named(old.Plantings)
+	body, err := json.Marshal(b)
+	if err != nil {
+		return nil, nil, err
+	}
+	writes := []store.Write{{Kind: store.BlockDoc, ID: d.ID, Body: body, Schema: plan.BlockForm}}
+	absent := map[string]bool{older.PlantingOf(d.ID): true, older.ConsideredOf(d.ID): true}
 	for _, p := range old.Plantings {
 		delete(absent, p.ID)
 		w, err := plantingWrites(d.ID, p)

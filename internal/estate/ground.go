@@ -820,7 +820,7 @@ func (s *Service) keepTests(ctx context.Context, who, id string, revision int, r
 		if err != nil {
 			return BlockDoc{}, err
 		}
-		more = append(more, store.Write{Kind: store.EstateDoc, Revision: e.Revision, Body: text})
+		more = append(more, store.Write{Kind: store.EstateDoc, Revision: e.Revision, Body: text, Schema: plan.EstateForm})
 	}
 	what := "Read a soil test for " + b.Name
 	if len(r.Tests) > 1 {

@@ -110,6 +110,7 @@ func (s *Service) putEstate(ctx context.Context, who, what string, was EstateDoc
 	if e.Climate == nil {
 		e.Climate = []plan.Month{}
 	}
+	e.Identify(anew)
 	if err := s.stillComputes(ctx, was.Estate, e, files); err != nil {
 		return EstateDoc{}, err
 	}
@@ -117,7 +118,7 @@ func (s *Service) putEstate(ctx context.Context, who, what string, was EstateDoc
 	if err != nil {
 		return EstateDoc{}, err
 	}
-	docs, err := s.store.ApplyWith(ctx, who, what, store.Also{Files: files}, store.Write{Kind: store.EstateDoc, Revision: was.Revision, Body: body})
+	docs, err := s.store.ApplyWith(ctx, who, what, store.Also{Files: files}, store.Write{Kind: store.EstateDoc, Revision: was.Revision, Body: body, Schema: plan.EstateForm})
 	if errors.Is(err, store.ErrStale) {
 		now, readErr := s.Estate(ctx)
 		if readErr != nil {

@@ -16,6 +16,7 @@ import (
 	"slowroot/core/geo"
 	"slowroot/core/plan"
 	"slowroot/core/record"
+	"slowroot/internal/formats/older"
 	"slowroot/internal/formats/table"
 )
 
@@ -141,9 +142,9 @@ func lineOf(text []byte, offset int) int {
 func candidates(i int, f *orbjson.Feature) []Candidate {
 	var p properties
 	raw, err := json.Marshal(f.Properties)
-	var old plan.Older
+	var old older.Block
 	if err == nil { // a file of form 1 holds its planting and what was done inside itself
-		old, err = plan.FromForm1("file", raw)
+		old, err = older.Form1("file", raw)
 	}
 	if err == nil {
 		err = json.Unmarshal(old.Body, &p)

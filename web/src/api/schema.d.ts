@@ -1304,7 +1304,12 @@ export interface components {
             open: number;
             notes: number;
         };
+        About: {
+            kind: string;
+            id: string;
+        };
         Finding: {
+            about?: components["schemas"]["About"];
             rule: string;
             /** @enum {string} */
             weight: "stops" | "mend" | "watch" | "inform";
@@ -1476,6 +1481,7 @@ export interface components {
             digest: string;
         };
         Barrier: {
+            id?: string;
             name: string;
             kind: string;
             line: components["schemas"]["Point"][];
@@ -1503,6 +1509,7 @@ export interface components {
             source: string;
         };
         Price: {
+            id?: string;
             item: string;
             unit: string;
             each: number;
@@ -1540,6 +1547,7 @@ export interface components {
             signs: unknown;
         };
         Pit: {
+            id?: string;
             name: string;
             zone: string;
             on: string;
@@ -1553,6 +1561,7 @@ export interface components {
             draft?: boolean;
         };
         SoilTest: {
+            id?: string;
             lab: string;
             sample: string;
             on: string;
@@ -1594,6 +1603,7 @@ export interface components {
             on: string;
         };
         Use: {
+            id?: string;
             kind: string;
             end: string;
             months: number;
@@ -1667,6 +1677,7 @@ export interface components {
             bed?: components["schemas"]["BedChoice"];
         };
         Well: {
+            id?: string;
             name: string;
             at?: components["schemas"]["Point"];
             depthCm: number;
@@ -1677,6 +1688,7 @@ export interface components {
             waterCm: number;
         };
         Hole: {
+            id?: string;
             name: string;
             on: string;
             radiusCm: number;

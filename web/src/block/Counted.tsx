@@ -16,12 +16,13 @@ export function Counted({ doc, plan }: { doc: BlockDoc; plan: Plan }) {
         onSubmit={(e) => {
           e.preventDefault();
           const told = { planting: plan.planting, day: on, what: what.trim(), value: Number(value.replace(",", ".")) };
+          setValue(""); // at once: the next number may be typed before this one is kept
           void record(doc.id, unit.trim() ? { ...told, kind: "measured", unit: unit.trim() } : { ...told, kind: "counted" }).then(
-            () => {
-              say("Recorded");
-              setValue("");
+            () => say("Recorded"),
+            (error: unknown) => {
+              setValue(value);
+              sayError(error);
             },
-            sayError,
           );
         }}
       >

@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import type { BlockDoc, Plan } from "../api/client";
 import { useReading } from "../shell/reading";
 import { useKeys } from "../shell/keyboard";
@@ -9,6 +9,7 @@ import type { Draft } from "./draft";
 import { nutrientNames } from "./nutrients";
 import { YearTable } from "./YearTable";
 import { stands } from "./paths";
+import { useWidth } from "../shell/useWidth";
 
 type Y = Plan["years"][number];
 const height = 300;
@@ -30,13 +31,7 @@ export function GroundLine(props: Props) {
   const { plan, season, setSeason } = props;
   const [zoom, setZoom] = useState<"life" | "year">("life");
   const [table, setTable] = useState(false);
-  const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(900);
-  useEffect(() => {
-    const ob = new ResizeObserver(([e]) => e && setWidth(Math.max(300, e.contentRect.width)));
-    if (box.current) ob.observe(box.current);
-    return () => ob.disconnect();
-  }, []);
+  const [box, width] = useWidth(300);
   useKeys({ t: () => setTable(!table) });
   const first = plan.years[0]!.season;
   const last = plan.years.at(-1)!.season;
@@ -152,8 +147,8 @@ function Life({
   open,
 }: Props & { width: number; year: Y; move: (s: number) => void; open: () => void }) {
   const { unit, number, system } = useReading();
-  const planting = doc.block.planting!;
-  const standing = stands(plan) ? planting.planted : planting.date;
+  const planting = doc.block.planting;
+  const standing = (stands(plan) ? planting?.planted : planting?.date) ?? plan.cropDate;
   const years = plan.years;
   const jobsBefore = plan.jobs.filter((j) => j.age < 1);
   const from = Math.min(years[0]!.season - 1, ...jobsBefore.map((j) => Number(j.from.slice(0, 4))));

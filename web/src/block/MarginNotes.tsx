@@ -33,7 +33,7 @@ export function MarginNotes({ plan, draft, here }: { plan: Plan; draft: Draft; h
       {list.length === 0 && <p className="mt-2 text-faint">Nothing to say at this step.</p>}
       <ul>
         {list.map((f) => (
-          <li key={f.rule} className="border-b border-line py-2.5">
+          <li key={f.rule + (f.about?.id ?? "")} className="border-b border-line py-2.5">
             <p className={`font-semibold ${weightTone[f.weight]}`}>{weightWords[f.weight]}</p>
             <p>{f.sentence}</p>
             {f.source && <p className="text-sm text-faint">{f.source}</p>}

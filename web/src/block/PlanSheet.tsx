@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Plan, Schema } from "../api/client";
 import { useReading } from "../shell/reading";
+import { useWidth } from "../shell/useWidth";
 
 interface View {
   x: number;
@@ -39,18 +40,11 @@ export function PlanSheet({
   height?: number;
   land?: Schema["Drawing"] | null;
 }) {
-  const box = useRef<HTMLDivElement>(null);
+  const [box, width] = useWidth(200);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [width, setWidth] = useState(600);
   const [view, setView] = useState<View>();
   const { system, text } = useReading();
   const rings = plan.ground.rings as [number, number][][];
-
-  useEffect(() => {
-    const ob = new ResizeObserver(([e]) => e && setWidth(Math.max(200, e.contentRect.width)));
-    if (box.current) ob.observe(box.current);
-    return () => ob.disconnect();
-  }, []);
 
   const fit = useMemo<View>(() => {
     const xs = rings[0]!.map((p) => p[0]);

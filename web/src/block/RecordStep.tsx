@@ -65,16 +65,20 @@ export function RecordStep({ plan, doc }: StepProps) {
           className="mt-1 flex flex-wrap items-end gap-3"
           onSubmit={(e) => {
             e.preventDefault();
+            setAmount(""); // at once: the next one may be typed before this one is kept
             void record(doc.id, {
               kind: "picked",
               planting: plan.planting,
               day: plan.today,
               season: Number(season),
               kg: toSI(Number(amount.replace(",", ".")), plan.massAs, system),
-            }).then(() => {
-              say("Recorded");
-              setAmount("");
-            }, sayError);
+            }).then(
+              () => say("Recorded"),
+              (error: unknown) => {
+                setAmount(amount);
+                sayError(error);
+              },
+            );
           }}
         >
           <label className="flex flex-col text-sm">

@@ -22,7 +22,7 @@ function gathered(blocks: Block[]): Note[] {
   for (const block of blocks)
     for (const finding of block.findings) {
       if (finding.weight === "inform") continue;
-      const key = finding.weight + finding.rule;
+      const key = finding.weight + finding.rule + (finding.about?.kind === "job" ? finding.about.id : "");
       const n = notes.get(key) ?? { rule: finding.rule, weight: finding.weight, subject: finding.subject, said: [] };
       n.said.push({ block, finding });
       notes.set(key, n);

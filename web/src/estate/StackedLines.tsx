@@ -1,11 +1,11 @@
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
-import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { cropTone } from "../block/weights";
 import { useReading } from "../shell/reading";
 import { dayNumber } from "../units";
+import { useWidth } from "../shell/useWidth";
 
 type Short = Schema["BlockInShort"];
 type Y = Schema["YearInShort"];
@@ -30,13 +30,7 @@ export function StackedLines({
   lit: string;
   light: (id: string) => void;
 }) {
-  const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(700);
-  useEffect(() => {
-    const ob = new ResizeObserver(([e]) => e && setWidth(e.contentRect.width));
-    if (box.current) ob.observe(box.current);
-    return () => ob.disconnect();
-  }, []);
+  const [box, width] = useWidth(280);
   const now = decimalYear(today);
   const seasons = blocks.flatMap((b) => b.years.map((y) => y.season));
   const first = Math.max(Math.min(...seasons, Math.floor(now) - 3), Math.floor(now) - 18);

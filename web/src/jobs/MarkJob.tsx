@@ -69,7 +69,7 @@ export function MarkJob({
       <button
         className="text-sm whitespace-nowrap text-faint underline"
         onClick={() => setAsking("part")}
-        aria-label={`${name}: a part, or another day`}
+        aria-label={`${name}: partly, another day`}
       >
         partly, another day
       </button>

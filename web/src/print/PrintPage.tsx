@@ -84,7 +84,7 @@ function Margin({ plan }: { plan: Plan }) {
       <h2>In the margin</h2>
       <ul>
         {plan.findings.map((f) => (
-          <li key={f.rule} className="mt-1">
+          <li key={f.rule + (f.about?.id ?? "")} className="mt-1">
             <b>{weightWords[f.weight]}.</b> {f.sentence}
           </li>
         ))}

@@ -17,7 +17,22 @@ import (
 
 // copyEstate makes or takes a copy of a data folder.
 func copyEstate(ctx context.Context, cmd, dir, file string, out io.Writer) error {
+	if cmd == "export" {
+		return export(ctx, dir, file, out)
+	}
 	if cmd == "restore" {
+		if store.IsArchive(file) {
+			temp, err := os.MkdirTemp("", "slowroot-archive")
+			if err != nil {
+				return err
+			}
+			defer os.RemoveAll(temp)
+			db, err := store.Unarchive(ctx, file, temp, store.Options{Upcast: estate.Upcast})
+			if err != nil {
+				return fmt.Errorf("%s: %w", file, err)
+			}
+			file = db
+		}
 		kept, err := store.Restore(ctx, file, dir, time.Now())
 		if err != nil {
 			return err
@@ -33,6 +48,31 @@ func copyEstate(ctx context.Context, cmd, dir, file string, out io.Writer) error
 		return err
 	}
 	fmt.Fprintf(out, "copied %s to %s and read it back: %s\n", dir, file, told(r))
+	return nil
+}
+
+// export writes everything as an open archive: by itself, or by asking the program that runs on the folder.
+func export(ctx context.Context, dir, file string, out io.Writer) error {
+	if _, err := os.Lstat(file); err == nil {
+		return fmt.Errorf("%s exists already: name a new file", file)
+	}
+	if _, err := os.Stat(filepath.Join(dir, store.FileName)); err != nil {
+		return fmt.Errorf("%s: %w", dir, store.ErrNoEstate)
+	}
+	st, err := store.Open(ctx, dir, store.Options{Upcast: estate.Upcast})
+	if address := store.Address(dir); errors.Is(err, store.ErrInUse) && address != "" {
+		err = download(ctx, "http://"+address+"/api/v1/archive", file)
+	} else if err == nil {
+		defer st.Close()
+		var f *os.File
+		if f, err = os.OpenFile(file, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600); err == nil {
+			err = errors.Join(st.Archive(ctx, f), f.Sync(), f.Close())
+		}
+	}
+	if err != nil {
+		return fmt.Errorf("exporting %s: %w", dir, err)
+	}
+	fmt.Fprintf(out, "everything of %s is in %s\n", dir, file)
 	return nil
 }
 

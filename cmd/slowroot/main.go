@@ -36,7 +36,8 @@ const usage = `slowroot plans the establishment and management of perennial crop
   slowroot serve   [--addr 127.0.0.1:8420] [--data DIR] [--today YYYY-MM-DD] [--as-it-is]
   slowroot demo    [--addr 127.0.0.1:8420] [--data DIR] [--today YYYY-MM-DD]
   slowroot backup  --data DIR FILE     writes a whole copy and reads it back, also while a program runs on DIR
-  slowroot restore --data DIR FILE     puts a copy in place; what was there is kept beside it; no program may run on DIR
+  slowroot export  --data DIR FILE.zip writes everything as an open archive: JSON lines, heights, weather, sheets
+  slowroot restore --data DIR FILE     puts a copy or an archive in place; what was there is kept beside it; no program may run on DIR
   slowroot check   DIR or FILE         reads a data folder or a copy whole and says what it holds
   slowroot simulate soil-lab        [--addr 127.0.0.1:8432] [--seed N] [--delay 20s]
   slowroot simulate weather-station [--addr 127.0.0.1:8431] [--seed N] [--today DAY] [--per-day 1m] [--south] [--no-faults]
@@ -62,7 +63,7 @@ func main() {
 func run(ctx context.Context, args []string, out, errOut io.Writer) error {
 	if len(args) == 0 {
 		fmt.Fprint(errOut, usage)
-		return errors.New("say what to do: serve, demo, backup, restore, check, simulate or version")
+		return errors.New("say what to do: serve, demo, backup, export, restore, check, simulate or version")
 	}
 	cmd, args := args[0], args[1:]
 	if cmd == "simulate" {
@@ -88,7 +89,7 @@ func run(ctx context.Context, args []string, out, errOut io.Writer) error {
 			return errors.New("check needs one DIR or FILE")
 		}
 		return check(ctx, f.Arg(0), out)
-	case "backup", "restore":
+	case "backup", "restore", "export":
 		if f.NArg() != 1 || *data == "" {
 			return fmt.Errorf("%s needs --data DIR and one FILE", cmd)
 		}

@@ -115,9 +115,26 @@ func TestCopiesFromTheCommandLine(t *testing.T) {
 	if err := run(context.Background(), []string{"restore", "--data", dir, file}, &said, &said); err == nil || !strings.Contains(err.Error(), "already using") {
 		t.Errorf("restore under a running program: %v", err)
 	}
+	archive := filepath.Join(t.TempDir(), "all.zip")
+	for _, want := range []string{"", "exists already"} {
+		if err := run(context.Background(), []string{"export", "--data", dir, archive}, &said, &said); (err == nil) != (want == "") || err != nil && !strings.Contains(err.Error(), want) {
+			t.Errorf("export: %v", err)
+		}
+	}
 	stop()
 	if err := <-done; err != nil {
 		t.Fatal(err)
+	}
+	other := filepath.Join(t.TempDir(), "data")
+	if err := run(context.Background(), []string{"restore", "--data", other, archive}, &said, &said); err != nil {
+		t.Errorf("the archive put in place: %v", err)
+	}
+	said.Reset()
+	if err := run(context.Background(), []string{"check", other}, &said, &said); err != nil || !strings.Contains(said.String(), "8 blocks") {
+		t.Errorf("what the archive holds: %s %v", said.String(), err)
+	}
+	if err := run(context.Background(), []string{"export", "--data", other, filepath.Join(other, "again.zip")}, &said, &said); err != nil {
+		t.Errorf("export of a folder nobody uses: %v", err)
 	}
 	if err := run(context.Background(), []string{"restore", "--data", dir, file}, &said, &said); err != nil {
 		t.Errorf("restore: %v", err)

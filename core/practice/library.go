@@ -40,6 +40,17 @@ func Load(text []byte) (*Sheet, error) {
 	return &s, nil
 }
 
+// Kept reads a sheet that was kept when a plan was adopted with it. It was judged then: rules made since do not judge it
+// again, and what an older form said and this program no longer reads is passed over, so that an adopted plan computes.
+func Kept(text []byte) (*Sheet, error) {
+	var s Sheet
+	if err := yaml.Unmarshal(text, &s); err != nil {
+		return nil, fmt.Errorf("reading a practice sheet that was kept: %w", err)
+	}
+	s.finish(text, units.Metric)
+	return &s, nil
+}
+
 // finish makes a sheet as it is read ready for use: nothing absent where the contract has a list, ages in growing
 // seasons, and its texts in a reader's units.
 func (s *Sheet) finish(text []byte, sys units.System) {

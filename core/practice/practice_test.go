@@ -93,3 +93,21 @@ func TestValidatorRefuses(t *testing.T) {
 		}
 	}
 }
+
+// A sheet kept at adoption computes whatever is asked of new sheets since, and whatever else it says.
+func TestAKeptSheetIsNotJudgedAgain(t *testing.T) {
+	l, err := BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	tea, _ := l.Get("tea")
+	text := append([]byte("elsewhere: this program does not read it\n"), tea.Text()...)
+	text = []byte(strings.Replace(string(text), "rootCm: 110", "rootCm: 9999", 1))
+	if _, err := Load(text); err == nil {
+		t.Fatal("a new sheet like that is accepted")
+	}
+	kept, err := Kept(text)
+	if err != nil || kept.ID != "tea" || len(kept.Layouts) != len(tea.Layouts) || kept.Soil.RootCm != 9999 {
+		t.Errorf("%+v %v", kept, err)
+	}
+}

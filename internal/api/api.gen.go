@@ -1072,6 +1072,9 @@ type KeepWeatherJSONRequestBody = NamedText
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
+	// TakeArchive Everything as an open archive: a zip of JSON lines, heights, weather and practice sheets
+	// (GET /archive)
+	TakeArchive(c *gin.Context)
 	// AddBlocks Add one block or several as one change
 	// (POST /blocks)
 	AddBlocks(c *gin.Context, params AddBlocksParams)
@@ -1222,7 +1225,7 @@ type ServerInterface interface {
 	// RedoChange Make again what one took back last, named by If-Match
 	// (POST /redo)
 	RedoChange(c *gin.Context, params RedoChangeParams)
-	// RestoreCopy Put a copy that is sent in place; it is read whole before anything is touched, and what stands is kept beside it
+	// RestoreCopy Put a copy or an archive that is sent in place; it is read whole before anything is touched, and what stands is kept beside it
 	// (POST /restore)
 	RestoreCopy(c *gin.Context)
 	// ListSheets The practice sheets
@@ -1253,6 +1256,19 @@ type ServerInterfaceWrapper struct {
 }
 
 type MiddlewareFunc func(c *gin.Context)
+
+// TakeArchive operation middleware
+func (siw *ServerInterfaceWrapper) TakeArchive(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TakeArchive(c)
+}
 
 // AddBlocks operation middleware
 func (siw *ServerInterfaceWrapper) AddBlocks(c *gin.Context) {
@@ -3366,6 +3382,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/copies", wrapper.ListCopies)
 	router.POST(options.BaseURL+"/copies", wrapper.MakeCopy)
 	router.GET(options.BaseURL+"/copies/fresh", wrapper.TakeCopy)
+	router.GET(options.BaseURL+"/archive", wrapper.TakeArchive)
 	router.GET(options.BaseURL+"/copies/:name/file", wrapper.TakeKeptCopy)
 	router.POST(options.BaseURL+"/copies/:name/restore", wrapper.RestoreKept)
 	router.POST(options.BaseURL+"/restore", wrapper.RestoreCopy)

@@ -123,7 +123,7 @@ func gather(blocks, plantings, rows []store.Doc, entries []store.Entry) []BlockD
 	at := map[string]*BlockDoc{}
 	for i, d := range blocks {
 		out[i] = BlockDoc{ID: d.ID, Revision: d.Revision, Err: d.Err}
-		if err := json.Unmarshal(d.Body, &out[i].Block); err != nil && d.Err == nil {
+		if err := decode(d.Body, &out[i].Block); err != nil && d.Err == nil { // what is not known is never dropped
 			out[i].Err = fmt.Errorf("%w: %v", store.ErrDamaged, err)
 		}
 		at[d.ID] = &out[i]
@@ -138,7 +138,7 @@ func gather(blocks, plantings, rows []store.Doc, entries []store.Entry) []BlockD
 			continue // of a block that is removed
 		}
 		h := held{revision: p.Revision, err: p.Err}
-		if err := json.Unmarshal(p.Body, &h.Planting); err != nil && h.err == nil {
+		if err := decode(p.Body, &h.Planting); err != nil && h.err == nil {
 			h.err = fmt.Errorf("%w: %v", store.ErrDamaged, err)
 		}
 		if r, ok := fixed[p.ID]; ok {

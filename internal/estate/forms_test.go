@@ -1,6 +1,7 @@
 package estate
 
 import (
+	"bytes"
 	"compress/gzip"
 	"encoding/json"
 	"io"
@@ -307,5 +308,33 @@ func TestChangesInWords(t *testing.T) {
 		if !strings.Contains(all, want) {
 			t.Errorf("%q is not in\n%s", want, all)
 		}
+	}
+}
+
+// A copy of an older form, and an archive, are put in place while the program runs and read as what they are.
+func TestAnOlderCopyIsPutInPlace(t *testing.T) {
+	s, _ := demoEstate(t)
+	r, err := s.Restore(ctx, bytes.NewReader(gunzip(t, "form1.db.gz")))
+	if err != nil || r.Blocks != 8 {
+		t.Fatalf("%+v %v", r, err)
+	}
+	gate := named(t, s, "Gate Field")
+	if gate.Block.Planting == nil || len(gate.records) != 2 {
+		t.Errorf("Gate Field: %+v, %d records", gate.Block.Planting, len(gate.records))
+	}
+	var archive bytes.Buffer
+	if err := s.TakeArchive(ctx, &archive); err != nil {
+		t.Fatal(err)
+	}
+	fresh, _ := demoEstate(t)
+	if _, err := fresh.Restore(ctx, bytes.NewReader(archive.Bytes())); err != nil {
+		t.Fatal(err)
+	}
+	again := named(t, fresh, "Gate Field")
+	if again.ID != gate.ID || len(again.records) != 2 || again.Block.Planting.ID != gate.Block.Planting.ID {
+		t.Errorf("from the archive: %+v", again)
+	}
+	if _, err := fresh.Plan(ctx, gate.ID); err != nil {
+		t.Error(err)
 	}
 }

@@ -72,7 +72,7 @@ func (s *Service) arriving(files []store.File) *Service {
 	if len(files) == 0 {
 		return s
 	}
-	with := &Service{store: s.store, sheets: s.sheets, calcs: s.calcs, today: s.today, files: map[string]string{}}
+	with := &Service{store: s.store, sheets: s.sheets, calcs: s.calcs, today: s.today, longest: s.longest, files: map[string]string{}}
 	with.stationReads.Store(s.stationReads.Load())
 	for _, f := range files {
 		with.files[f.Digest()] = f.Text
@@ -133,7 +133,7 @@ func (s *Service) land(ctx context.Context, e plan.Estate, b plan.Block) (*plan.
 	if len(e.Heights) == 0 {
 		return nil, nil
 	}
-	stop := patience(ctx)
+	stop := s.patience(ctx)
 	return recall(&s.memory, keyOf("land", e.Heights, e.Barriers, b.Boundary), func() (*plan.Land, error) {
 		if err := stop(); err != nil {
 			return nil, err

@@ -26,7 +26,7 @@ func (s *Service) ReadGeoJSON(ctx context.Context, text []byte) ([]geojson.Candi
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return nil, err
 	}
-	stop := patience(ctx)
+	stop := s.patience(ctx)
 	for i := range list {
 		if err := stop(); err != nil {
 			return nil, err

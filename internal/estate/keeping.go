@@ -68,6 +68,17 @@ func (s *Service) TakeCopy(ctx context.Context, w io.Writer) error {
 	return s.send(ctx, file, w)
 }
 
+// TakeArchive writes everything to w as an open archive, and remembers that it left the data folder.
+func (s *Service) TakeArchive(ctx context.Context, w io.Writer) error {
+	if _, err := s.store.Estate(ctx); err != nil {
+		return err
+	}
+	if err := s.store.Archive(ctx, w); err != nil {
+		return err
+	}
+	return s.store.NoteTaken(ctx)
+}
+
 // TakeKept writes a copy kept in the data folder to w.
 func (s *Service) TakeKept(ctx context.Context, name string, w io.Writer) error {
 	file, err := s.store.CopyPath(name)
@@ -118,6 +129,16 @@ func (s *Service) Restore(ctx context.Context, r io.Reader) (Restored, error) {
 }
 
 func (s *Service) replace(ctx context.Context, file string) (Restored, error) {
+	if store.IsArchive(file) {
+		dir, err := os.MkdirTemp(s.store.Folder(), ".arriving-")
+		if err != nil {
+			return Restored{}, err
+		}
+		defer os.RemoveAll(dir)
+		if file, err = store.Unarchive(ctx, file, dir, store.Options{Upcast: Upcast}); err != nil {
+			return Restored{}, err
+		}
+	}
 	report, err := store.Verify(ctx, file)
 	if err != nil {
 		return Restored{}, err

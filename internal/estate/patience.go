@@ -6,14 +6,14 @@ import (
 	"time"
 )
 
-// longest is how long one computation may take before it is ended with a sentence.
-const longest = 2 * time.Second * slower
+// longest is how long one computation may take before it is ended with a sentence, where nobody says otherwise.
+const longest = 2 * time.Second
 
 // TooLong is a computation that was ended; it says what to do.
-type TooLong struct{}
+type TooLong struct{ After time.Duration }
 
-func (TooLong) Error() string {
-	return fmt.Sprintf("this would take longer than %g seconds to compute: fewer or wider drains, a simpler boundary or fewer heights", longest.Seconds())
+func (e TooLong) Error() string {
+	return fmt.Sprintf("this would take longer than %g seconds to compute: fewer or wider drains, a simpler boundary or fewer heights", e.After.Seconds())
 }
 
 type unhurriedKey struct{}
@@ -24,18 +24,24 @@ func unhurried(ctx context.Context) context.Context {
 }
 
 // patience ends a computation when whoever asked has left, or when it takes too long.
-func patience(ctx context.Context) func() error {
+func (s *Service) patience(ctx context.Context) func() error {
 	if ctx.Value(unhurriedKey{}) != nil {
 		return ctx.Err
 	}
-	end := time.Now().Add(longest)
+	end := time.Now().Add(s.longest)
 	return func() error {
 		if err := ctx.Err(); err != nil {
 			return err
 		}
 		if time.Now().After(end) {
-			return TooLong{}
+			return TooLong{s.longest}
 		}
 		return nil
 	}
+}
+
+// Within sets how long one computation may take before it is ended, and returns the service.
+func (s *Service) Within(longest time.Duration) *Service {
+	s.longest = longest
+	return s
 }

@@ -13,6 +13,7 @@ import (
 	"sort"
 	"strings"
 	"sync/atomic"
+	"time"
 
 	jsonpatch "github.com/evanphx/json-patch/v5"
 
@@ -42,19 +43,20 @@ func (e *Stale) Unwrap() error { return store.ErrStale }
 
 // Service is an open estate.
 type Service struct {
-	store  *store.Store
-	sheets *practice.Library
-	calcs  *calc.Registry
-	today  func() civil.Date
-	memory memory
-	files  map[string]string // long records about to be kept, by digest
+	store   *store.Store
+	sheets  *practice.Library
+	calcs   *calc.Registry
+	today   func() civil.Date
+	memory  memory
+	longest time.Duration     // of one computation
+	files   map[string]string // long records about to be kept, by digest
 	// stationReads counts readings of the weather station that brought something.
 	stationReads atomic.Int64
 }
 
 // New joins a store with the library of sheets. today is the day plans are seen from.
 func New(s *store.Store, sheets *practice.Library, today func() civil.Date) *Service {
-	return &Service{store: s, sheets: sheets, calcs: calc.New(sheets), today: today}
+	return &Service{store: s, sheets: sheets, calcs: calc.New(sheets), today: today, longest: longest}
 }
 
 // Today is the day plans are seen from.
@@ -387,7 +389,7 @@ func (s *Service) input(ctx context.Context, e plan.Estate, d BlockDoc) (plan.In
 	if err := s.ground(ctx, &in); err != nil {
 		return in, err
 	}
-	in.Stop = patience(ctx) // of the plan; reading the ground has its own
+	in.Stop = s.patience(ctx) // of the plan; reading the ground has its own
 	if b.Planting == nil {
 		return in, nil
 	}
@@ -406,7 +408,7 @@ func (s *Service) input(ctx context.Context, e plan.Estate, d BlockDoc) (plan.In
 		if err != nil {
 			return in, err
 		}
-		kept, err := practice.Load(text)
+		kept, err := practice.Kept(text)
 		if err != nil {
 			return in, fmt.Errorf("reading the sheet kept at adoption: %w", err)
 		}

@@ -12,6 +12,7 @@ import (
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"slowroot/core/civil"
 	"slowroot/core/finding"
@@ -45,7 +46,7 @@ func serviceOn(t testing.TB, dir string) (*Service, Demonstration) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return New(st, lib, func() civil.Date { return d.Today }), d
+	return New(st, lib, func() civil.Date { return d.Today }).Within(time.Minute), d // tests may run beside others
 }
 
 // loaded is the demonstration as it is kept, made once.

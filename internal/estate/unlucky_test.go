@@ -243,12 +243,13 @@ func TestRedirectsStayOnThisMachine(t *testing.T) {
 // What ships with the program takes the time it takes; a person's own block does not.
 func TestTheDemonstrationIsUnhurried(t *testing.T) {
 	left, leave := context.WithCancel(ctx)
-	stop := patience(unhurried(left))
+	none := &Service{longest: longest}
+	stop := none.patience(unhurried(left))
 	if err := stop(); err != nil {
 		t.Error(err)
 	}
 	leave()
-	if stop() == nil || patience(left)() == nil {
+	if stop() == nil || none.patience(left)() == nil {
 		t.Error("nobody waits, and it goes on")
 	}
 }

@@ -29,6 +29,16 @@ func (s *Server) TakeCopy(c *gin.Context) {
 	download(c, fmt.Sprintf("slowroot-%s.db", s.Estate.Today()), "application/octet-stream", b.Bytes())
 }
 
+// TakeArchive sends everything as an open archive.
+func (s *Server) TakeArchive(c *gin.Context) {
+	var b bytes.Buffer
+	if err := s.Estate.TakeArchive(c.Request.Context(), &b); err != nil {
+		s.fail(c, err)
+		return
+	}
+	download(c, fmt.Sprintf("slowroot-%s.zip", s.Estate.Today()), "application/zip", b.Bytes())
+}
+
 func (s *Server) TakeKeptCopy(c *gin.Context, name string) {
 	var b bytes.Buffer
 	if err := s.Estate.TakeKept(c.Request.Context(), name, &b); err != nil {

@@ -80,7 +80,7 @@ func (s *Server) fail(c *gin.Context, err error) {
 		simple(http.StatusInsufficientStorage, "disk-error", "The disk reports an error", "Look at the disk's health and space, take a copy to another disk, and try again; nothing was changed.")
 	case errors.Is(err, store.ErrDamaged), errors.Is(err, store.ErrMissing):
 		simple(http.StatusServiceUnavailable, "damaged", "What is stored here is damaged", "Take a copy kept earlier, under Settings; nothing was changed.")
-	case errors.Is(err, store.ErrNotOurs), errors.Is(err, store.ErrNoEstate), errors.Is(err, store.ErrNewer):
+	case errors.Is(err, store.ErrNotOurs), errors.Is(err, store.ErrNotArchive), errors.Is(err, store.ErrNoEstate), errors.Is(err, store.ErrNewer):
 		simple(http.StatusUnprocessableEntity, "bad-copy", "The file cannot be taken", "Nothing was changed. Choose a copy that Slow Root wrote.")
 	case errors.Is(err, store.ErrReadOnly):
 		simple(http.StatusServiceUnavailable, "read-only", "The estate cannot be written", "Make the data folder writable and try again; nothing was changed.")

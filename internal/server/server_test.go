@@ -13,6 +13,7 @@ import (
 	"strings"
 	"testing"
 	"testing/fstest"
+	"time"
 
 	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/getkin/kin-openapi/openapi3filter"
@@ -57,7 +58,7 @@ func newRig(t *testing.T, o store.Options) *rig {
 	if err != nil {
 		t.Fatal(err)
 	}
-	svc := estate.New(st, lib, func() civil.Date { return civil.Must(2027, 3, 15) })
+	svc := estate.New(st, lib, func() civil.Date { return civil.Must(2027, 3, 15) }).Within(time.Minute)
 	web := fstest.MapFS{"index.html": {Data: []byte("<!doctype html>")}, "assets/a.js": {Data: []byte("let a")}, "assets/a.js.br": {Data: []byte("br")}}
 	h := New(Config{Estate: svc, Demo: func() (estate.Demonstration, error) { return estate.ReadDemonstration(demo.Files) }, Web: web,
 		Version: "test", Build: "test", TodayFixed: true, Log: slog.New(slog.NewTextHandler(io.Discard, nil))})
@@ -200,6 +201,9 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 	r.want(200, "POST", "/redo", "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(history[0].ID)))
 	r.want(200, "GET", fmt.Sprintf("/history/%d", history[0].ID), "")
 	r.want(404, "GET", "/history/999999", "")
+	if a := r.want(200, "GET", "/archive", ""); !strings.HasPrefix(a.Body.String(), "PK") {
+		t.Error("the archive is no zip")
+	}
 	r.want(200, "GET", "/history?who=nobody&n=5", "")
 	r.want(409, "POST", "/undo", "", "If-Match", `"1"`)
 	ground := "/blocks/" + blockNamed(r, "Gate Field")

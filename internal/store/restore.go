@@ -40,7 +40,7 @@ func (s *Store) Replace(ctx context.Context, from string) (kept string, err erro
 	if err != nil {
 		return kept, err
 	}
-	if err := s.fillDigests(ctx); err != nil {
+	if err := errors.Join(s.fillDigests(ctx), s.bringForward(ctx)); err != nil {
 		return kept, err
 	}
 	address, _ := strings.CutPrefix(strings.TrimSpace(string(note)), "open ")

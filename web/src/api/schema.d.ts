@@ -777,6 +777,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything as an open archive: a zip of JSON lines, heights, weather and practice sheets */
+        get: operations["takeArchive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/copies/{name}/file": {
         parameters: {
             query?: never;
@@ -820,7 +837,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a copy that is sent in place; it is read whole before anything is touched, and what stands is kept beside it */
+        /** Put a copy or an archive that is sent in place; it is read whole before anything is touched, and what stands is kept beside it */
         post: operations["restoreCopy"];
         delete?: never;
         options?: never;
@@ -4124,6 +4141,27 @@ export interface operations {
                 };
                 content: {
                     "application/octet-stream": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description an archive */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
                 };
             };
             default: components["responses"]["Problem"];

@@ -78,15 +78,23 @@ export function CopiesSection() {
             >
               Take a copy away
             </a>
+            <a
+              className="act"
+              href="/api/v1/archive"
+              download
+              onClick={() => setTimeout(() => void queryClient.invalidateQueries({ queryKey: ["copies"] }), 1500)}
+            >
+              Take everything as an open archive
+            </a>
             <button className="act" disabled={!!busy} onClick={() => void make()}>
               Make one here
             </button>
             <label className="act cursor-pointer focus-within:outline-2 focus-within:outline-decide">
-              Put back a copy from a file
+              Put back a copy or an archive
               <input
                 type="file"
                 className="sr-only"
-                accept=".db,.sqlite,.slowroot"
+                accept=".db,.sqlite,.slowroot,.zip"
                 onChange={(e) => {
                   const f = e.target.files?.[0];
                   e.target.value = "";

@@ -39,8 +39,8 @@ type Spec struct {
 
 // Pollinizer is one station in every EveryPlant of every EveryRow-th row. The zero value is none.
 type Pollinizer struct {
-	EveryRow   int `json:"everyRow"`
-	EveryPlant int `json:"everyPlant"`
+	EveryRow   int `yaml:"everyRow" json:"everyRow"`
+	EveryPlant int `yaml:"everyPlant" json:"everyPlant"`
 }
 
 // None reports whether there are no pollinizers.

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 
+	"slowroot/core/canopy"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
@@ -37,8 +38,9 @@ type computation struct {
 	cal      schedule.Calendar
 	stop     error // why the computation was ended before its end
 	life     int
-	first    int     // season year of age year 1
-	planted  float64 // hectares the stations stand for
+	canopy   canopy.Growth // of the layout chosen
+	first    int           // season year of age year 1
+	planted  float64       // hectares the stations stand for
 }
 
 // Compute makes the plan, read top to bottom like the job itself. An error means the input itself
@@ -250,7 +252,7 @@ func (c *computation) choose() error {
 	c.option, _ = s.Layout(c.p.Choices[practice.LayoutFork])
 	c.curve, c.feed, c.harvest = s.Curve(c.p.Choices), s.Programme(c.p.Choices), s.Harvesting(c.p.Choices)
 	c.ops = s.Operations(c.p.Choices)
-	c.life = s.Life.Base
+	c.life, c.canopy = s.LifeOf(c.option).Base, s.CanopyOf(c.option)
 	c.p.Sheet, c.p.SheetName, c.p.Product = s.ID, s.Name, s.Product.Name
 	c.p.YieldAs, c.p.MassAs = units.YieldKg, units.MassKg
 	if s.Product.ShowAs == "t" {

@@ -220,7 +220,7 @@ func (c *computation) judgeDates() {
 
 func (c *computation) judgeLife() {
 	if t := c.option.Thinning; t != nil && c.p.OutAge > 0 {
-		age := c.sheet.Canopy.AgeAt(c.p.Spec.PlantSpacingM)
+		age := c.canopy.AgeAt(c.p.Spec.PlantSpacingM)
 		out := c.seasons.Label(c.first + t.OutAge - 1)
 		s := fmt.Sprintf("Taking out every second plant in %s leaves %s × %s; ", out, c.text(c.p.Spec.RowSpacingM, units.Spacing), c.text(2*c.p.Spec.PlantSpacingM, units.Spacing))
 		touch := c.seasons.Label(c.first + int(math.Ceil(age)) - 1)
@@ -239,8 +239,8 @@ func (c *computation) judgeLife() {
 		c.note(finding.Finding{Rule: "rows.thinning", Weight: w, Step: "rows", Subject: "Thinning", Source: "methods LAY-5, Y2; " + practice.OriginWords(c.option.Origin), Sentence: s})
 	}
 	if end := c.first + c.life - 1; c.p.YearToday > end {
-		c.note(finding.Finding{Rule: "life.over", Weight: finding.Watch, Step: "yield", Subject: "Life", Source: practice.OriginWords(c.sheet.Life.Origin),
-			Sentence: fmt.Sprintf("The usual life of %d to %d years ended in %s; what it yields now is not in the sheet.", c.sheet.Life.Low, c.sheet.Life.High, c.seasons.Label(end))})
+		c.note(finding.Finding{Rule: "life.over", Weight: finding.Watch, Step: "yield", Subject: "Life", Source: practice.OriginWords(c.sheet.LifeOf(c.option).Origin),
+			Sentence: fmt.Sprintf("The usual life of %d to %d years ended in %s; what it yields now is not in the sheet.", c.sheet.LifeOf(c.option).Low, c.sheet.LifeOf(c.option).High, c.seasons.Label(end))})
 	}
 }
 

@@ -37,8 +37,8 @@ func (c *computation) years() {
 		}
 		out := Year{Age: y.Age, Season: season, Label: c.seasons.Label(season), Start: c.seasons.Start(season),
 			PerHa: y.KgPerHa, BlockKg: y.KgPerHa.Times(c.planted), Alive: y.Alive, Plants: int(math.Round(float64(stations) * y.Alive)),
-			SpreadM: c.sheet.Canopy.SpreadM(float64(y.Age)), FeedPerHa: map[string]float64{}, FeedKg: map[string]float64{}, FeedG: map[string]float64{}, Harvests: []Harvest{}}
-		out.HeightM = c.sheet.Canopy.HeightM * math.Min(1, out.SpreadM/math.Max(0.01, c.sheet.Canopy.SpreadM(float64(c.life))))
+			SpreadM: c.canopy.SpreadM(float64(y.Age)), FeedPerHa: map[string]float64{}, FeedKg: map[string]float64{}, FeedG: map[string]float64{}, Harvests: []Harvest{}}
+		out.HeightM = c.canopy.HeightM * math.Min(1, out.SpreadM/math.Max(0.01, c.canopy.SpreadM(float64(c.life))))
 		out.PickedKg = c.book.PickedKg[season]
 		_, out.Recorded = c.book.PickedKg[season]
 		for _, k := range c.p.Nutrients {
@@ -168,14 +168,14 @@ func (c *computation) lifeFigures() {
 			c.tell(working.Series, path, "Sum of the seasons", "Σ block yield of each age year", fmt.Sprintf("age years 1 to %d", min(n, c.life)), v, c.p.MassAs, "method Y9")
 		}
 	}
-	age := c.sheet.Canopy.AgeAt(c.p.Spec.PlantSpacingM)
+	age := c.canopy.AgeAt(c.p.Spec.PlantSpacingM)
 	f := Figure{Path: "canopy.touch", Step: "rows", Label: "Canopies meet in the row", Quantity: units.Year, Origin: working.Sheet, Text: "never", Note: "pruning holds them apart"}
 	if !math.IsInf(age, 1) && age <= float64(c.life) {
 		y := c.first + max(1, int(math.Ceil(age))) - 1
 		f.Value, f.Text, f.Note = float64(y), c.seasons.Label(y), fmt.Sprintf("at age %.1f", math.Max(age, 0))
 	}
 	if c.tr.On("canopy.touch") {
-		g := c.sheet.Canopy
+		g := c.canopy
 		c.tell(working.Search, "canopy.touch", "Age at which canopies meet in the row", "a = aₘ − ln(A/d − 1)/r, d = plant spacing", fmt.Sprintf("A = %g m, seen %g m at %g and %g m at %g, d = %g m", g.FinalM, g.Seen[0][1], g.Seen[0][0], g.Seen[1][1], g.Seen[1][0], c.p.Spec.PlantSpacingM),
 			age, units.Plain, "methods Y1, Y2: logistic growth (Richards, J. Exp. Bot., 1959); "+practice.OriginWords(g.Origin),
 			c.num("plant spacing", c.p.Spec.PlantSpacingM, units.Spacing, working.Chosen, "", ""))

@@ -1,6 +1,7 @@
 package practice
 
 import (
+	"bytes"
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
@@ -11,7 +12,7 @@ import (
 	"sort"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"go.yaml.in/yaml/v3"
 
 	"slowroot/core/units"
 )
@@ -30,7 +31,9 @@ type Library struct {
 // validates it.
 func Load(text []byte) (*Sheet, error) {
 	var s Sheet
-	if err := yaml.UnmarshalWithOptions(text, &s, yaml.DisallowUnknownField()); err != nil {
+	d := yaml.NewDecoder(bytes.NewReader(text))
+	d.KnownFields(true)
+	if err := d.Decode(&s); err != nil {
 		return nil, fmt.Errorf("reading practice sheet: %w", err)
 	}
 	if errs := s.Validate(); len(errs) > 0 {

@@ -28,7 +28,7 @@ func TestBuiltInSheetsAreSound(t *testing.T) {
 			}
 		}
 	}
-	if len(l.Whole()) != 4 {
+	if len(l.Whole()) < 7 {
 		t.Errorf("%d sheets to plan with", len(l.Whole()))
 	}
 }

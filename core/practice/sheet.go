@@ -212,6 +212,10 @@ type Layout struct {
 	RowEndSetbackM float64           `yaml:"rowEndSetbackM" json:"rowEndSetbackM"`
 	Pollinizer     layout.Pollinizer `yaml:"pollinizer" json:"pollinizer"`
 	Thinning       *Thinning         `yaml:"thinning" json:"thinning"`
+	// Life and Canopy are those of this way of growing the crop, where they are not the sheet's: a spindle orchard and a
+	// vase orchard of one fruit live and spread apart.
+	Life   *Span          `yaml:"life" json:"life,omitempty"`
+	Canopy *canopy.Growth `yaml:"canopy" json:"canopy,omitempty"`
 }
 
 // Thinning says when every second station in the row comes out and what spacing is left. FromAge
@@ -299,6 +303,20 @@ func (s *Sheet) Layout(id string) (Layout, bool) {
 		}
 	}
 	return Layout{}, false
+}
+
+// LifeOf and CanopyOf are the life and the spread of a layout: its own, else the sheet's.
+func (s *Sheet) LifeOf(l Layout) Span {
+	if l.Life != nil {
+		return *l.Life
+	}
+	return s.Life
+}
+func (s *Sheet) CanopyOf(l Layout) canopy.Growth {
+	if l.Canopy != nil {
+		return *l.Canopy
+	}
+	return s.Canopy
 }
 
 // Whole reports whether a planting can be planned with the sheet; one that only says what the ground must

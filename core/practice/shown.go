@@ -3,7 +3,7 @@ package practice
 import (
 	"reflect"
 
-	"github.com/goccy/go-yaml"
+	"go.yaml.in/yaml/v3"
 
 	"slowroot/core/units"
 )

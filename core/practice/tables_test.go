@@ -41,6 +41,13 @@ func TestYieldTables(t *testing.T) {
 		{"hazelnut", map[string]string{"layout": "double"}, map[float64]float64{3: 0.02, 4: 0.08, 5: 0.18, 6: 0.35, 10: 0.9, 13: 0.8}},
 		{"persimmon", map[string]string{"layout": "dense"}, map[float64]float64{2: 0, 3: 0.05, 4: 0.15, 5: 0.3, 6: 0.5, 7: 0.65, 8: 0.8, 9: 0.9, 10: 1, 25: 1, 30: 0.8}},
 		{"persimmon", map[string]string{"layout": "traditional"}, map[float64]float64{3: 0.02, 6: 0.3, 10: 0.85, 11: 1, 30: 0.9}},
+		{"apple", nil, map[float64]float64{1: 0, 2: 0.10, 3: 0.35, 4: 0.60, 5: 0.80, 6: 1, 15: 1, 20: 0.85}},
+		{"apple", map[string]string{"layout": "central", "water": "rainfed"}, map[float64]float64{3: 0.08, 6: 0.65, 10: 1, 30: 0.8}},
+		{"pear", map[string]string{"layout": "vase"}, map[float64]float64{4: 0, 5: 0.05, 8: 0.3, 12: 0.7, 18: 1, 40: 0.75}},
+		{"peach", nil, map[float64]float64{2: 0.05, 3: 0.3, 6: 1, 10: 0.9, 18: 0.55}},
+		{"blueberry", nil, map[float64]float64{2: 0, 3: 0.15, 5: 0.55, 8: 1, 20: 1, 30: 0.75}},
+		{"elderberry", map[string]string{"layout": "tree"}, map[float64]float64{1: 0, 2: 0.1, 4: 0.65, 6: 1, 25: 0.5}},
+		{"miscanthus", map[string]string{"pace": "slow"}, map[float64]float64{1: 0, 2: 0.45, 3: 0.78, 4: 1, 20: 0.9}},
 		{"tea", nil, map[float64]float64{1: 0, 2: 0.1, 3: 0.3, 4: 0.5, 5: 0.7, 6: 0.85, 7: 0.95, 8: 1, 40: 1, 50: 0.925}},
 		{"tea", map[string]string{"layout": "double"}, map[float64]float64{2: 0.15, 3: 0.4, 4: 0.65, 5: 0.85, 6: 1}},
 	} {
@@ -91,7 +98,7 @@ func TestEveryWayBearsToItsFullYield(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, s := range l.All() {
-		s.eachChoice(func(c map[string]string) {
+		s.eachChoice(everyFork(s), func(c map[string]string) {
 			curve, h := s.Curve(c), s.Harvesting(c)
 			years := yield.Series(curve, h, yield.Stand{}, yield.Block{Life: s.Life.Base, PlantsPerHa: func(int) float64 { return curve.ReferencePerHa }})
 			top, sum, full := 0.0, 0.0, 0
@@ -127,7 +134,7 @@ func TestEveryWaysJobsLieWhereTheirRuleSays(t *testing.T) {
 		for _, s := range l.All() {
 			planting := seasons.NextInWindow(civil.Must(2030, 1, 1), s.Windows)
 			cal := schedule.Calendar{Seasons: seasons, Planting: planting, Life: s.Life.Base}
-			s.eachChoice(func(c map[string]string) {
+			s.eachChoice(everyFork(s), func(c map[string]string) {
 				ops := s.Operations(c)
 				jobs := map[string]schedule.Job{}
 				for _, j := range schedule.Jobs(ops, cal) {
@@ -155,4 +162,12 @@ func TestEveryWaysJobsLieWhereTheirRuleSays(t *testing.T) {
 			})
 		}
 	}
+}
+
+func everyFork(s *Sheet) map[string]bool {
+	out := map[string]bool{}
+	for _, f := range s.AllForks() {
+		out[f.ID] = true
+	}
+	return out
 }

@@ -86,20 +86,35 @@ func (s *Sheet) Validate() []error {
 			fail("harvest %d: %v", i+1, err)
 		}
 	}
-	s.eachChoice(func(c map[string]string) {
+	s.eachChoice(conditions(s.Work, func(o Operation) When { return o.If }), func(c map[string]string) {
 		if err := schedule.Check(s.Operations(c)); err != nil {
 			fail("%v (with %v)", err, c)
 		}
-		one := func(what string, n int) {
-			if n != 1 {
-				fail("%d %s for %v, needs one", n, what, c)
-			}
-		}
-		one("yield curves", count(s.Yields, func(y Yield) bool { return y.If.Holds(c) }))
-		one("feeding programmes", count(s.Feeding, func(f Feeding) bool { return f.If.Holds(c) }))
-		one("harvests", count(s.Harvests, func(h Harvest) bool { return h.If.Holds(c) }))
 	})
+	one(s, "yield curves", s.Yields, func(y Yield) When { return y.If }, fail)
+	one(s, "feeding programmes", s.Feeding, func(f Feeding) When { return f.If }, fail)
+	one(s, "harvests", s.Harvests, func(h Harvest) When { return h.If }, fail)
 	return errs
+}
+
+// one fails for every combination of options for which not exactly one of a list holds.
+func one[T any](s *Sheet, what string, list []T, when func(T) When, fail func(string, ...any)) {
+	s.eachChoice(conditions(list, when), func(c map[string]string) {
+		if n := count(list, func(v T) bool { return when(v).Holds(c) }); n != 1 {
+			fail("%d %s for %v, needs one", n, what, c)
+		}
+	})
+}
+
+// conditions are the forks a list depends on.
+func conditions[T any](list []T, when func(T) When) map[string]bool {
+	out := map[string]bool{}
+	for _, v := range list {
+		for fork := range when(v) {
+			out[fork] = true
+		}
+	}
+	return out
 }
 
 func count[T any](list []T, ok func(T) bool) (n int) {
@@ -111,9 +126,14 @@ func count[T any](list []T, ok func(T) bool) (n int) {
 	return n
 }
 
-// eachChoice calls f with every combination of options.
-func (s *Sheet) eachChoice(f func(map[string]string)) {
-	forks := s.AllForks()
+// eachChoice calls f with every combination of options of the forks named.
+func (s *Sheet) eachChoice(named map[string]bool, f func(map[string]string)) {
+	var forks []Fork
+	for _, k := range s.AllForks() {
+		if named[k.ID] {
+			forks = append(forks, k)
+		}
+	}
 	choice := map[string]string{}
 	var walk func(i int)
 	walk = func(i int) {
@@ -190,6 +210,14 @@ func (s *Sheet) checkLayouts(fail func(string, ...any)) {
 		}
 		if d := spec.StationsPerHa(); math.Abs(d-l.PerHa)/d > 0.02 {
 			fail("layout %s: printed density %g/ha, its spacings give %.0f", l.ID, l.PerHa, d)
+		}
+		if p := l.Life; p != nil && !(0 < p.Low && p.Low <= p.Base && p.Base <= p.High && p.High <= 120 && p.Origin != "") {
+			fail("layout %s: its life must rise from low to high within 120 years and have an origin, got %+v", l.ID, *p)
+		}
+		if g := l.Canopy; g != nil {
+			if err := g.Valid(); err != nil || g.Origin == "" {
+				fail("layout %s: %v; its canopy needs an origin", l.ID, err)
+			}
 		}
 		if t := l.Thinning; t != nil {
 			// Every second station in the row out: R × 2P, method LAY-5.

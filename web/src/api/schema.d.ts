@@ -2615,6 +2615,8 @@ export interface components {
             rowEndSetbackM: number;
             pollinizer: components["schemas"]["Pollinizer"];
             thinning: unknown;
+            life?: components["schemas"]["SheetSpan"];
+            canopy?: components["schemas"]["SheetCanopy"];
         };
         SheetMaterial: {
             kind: string;

@@ -1,0 +1,144 @@
+package plan
+
+import (
+	"math"
+	"testing"
+
+	"slowroot/core/civil"
+	"slowroot/core/finding"
+	"slowroot/core/practice"
+	"slowroot/core/schedule"
+)
+
+// Every crop that can be planned, every layout and every way at each of its forks, north and south: the plan computes,
+// rows and order agree with a count, jobs lie in their order, splits and harvests make up the year, yields stay inside
+// the full range, and the first crop comes when its curve says.
+func TestEveryCropEveryWay(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	ways := 0
+	for _, s := range l.Whole() {
+		for _, south := range []bool{false, true} {
+			for _, f := range s.AllForks() {
+				for _, o := range f.Options {
+					in := input(t, "hazelnut")
+					in.Estate.Seasons = schedule.Temperate(south)
+					in.Sheet = s
+					in.Block.Planting = &Planting{Sheet: s.ID, Choices: map[string]Choice{f.ID: {Option: o.ID}}}
+					in.Block.Complete(in.Estate, l.Get, in.Today)
+					p, err := Compute(in, nil)
+					if err != nil {
+						t.Errorf("%s %s=%s, south %v: %v", s.ID, f.ID, o.ID, south, err)
+						continue
+					}
+					ways++
+					checkWay(t, s, f.ID+"="+o.ID, p)
+				}
+			}
+		}
+	}
+	if ways < 150 {
+		t.Errorf("only %d ways tried", ways)
+	}
+}
+
+func checkWay(t *testing.T, s *practice.Sheet, way string, p *Plan) {
+	t.Helper()
+	layout, _ := s.Layout(p.Choices[practice.LayoutFork])
+	if len(p.Years) != s.LifeOf(layout).Base {
+		t.Errorf("%s %s: %d years of a life of %d", s.ID, way, len(p.Years), s.LifeOf(layout).Base)
+	}
+	stations, order := value(t, p, "rows.stations"), value(t, p, "plants.main")
+	if stations < 10 || order < stations*0.5 || order > stations*2 {
+		t.Errorf("%s %s: %g stations, %g plants to order", s.ID, way, stations, order)
+	}
+	curve, first := s.Curve(p.Choices), 0
+	for _, y := range p.Years {
+		if y.PerHa.Base > 0 && first == 0 {
+			first = y.Age
+		}
+		if top := 1.02 * curve.Full.High * 3 * curve.Density(layout.PerHa, 1); y.PerHa.High > top || y.PerHa.Low > y.PerHa.Base || y.PerHa.Base > y.PerHa.High {
+			t.Errorf("%s %s, age %d: %+v, at most %g", s.ID, way, y.Age, y.PerHa, top)
+		}
+		sum := 0.0
+		for _, h := range y.Harvests {
+			sum += h.BlockKg.Base
+		}
+		if y.BlockKg.Base > 0 && math.Abs(sum-y.BlockKg.Base) > 1e-6*y.BlockKg.Base {
+			t.Errorf("%s %s, age %d: harvests make %g of %g kg", s.ID, way, y.Age, sum, y.BlockKg.Base)
+		}
+	}
+	if s.Harvesting(p.Choices).Rotation == nil {
+		for _, f := range curve.Fractions {
+			if f[1] > 0 {
+				if first != int(f[0]) && f[0] <= float64(len(p.Years)) {
+					t.Errorf("%s %s: first crop in year %d, its curve says %g", s.ID, way, first, f[0])
+				}
+				break
+			}
+		}
+	}
+	last := civil.Date{}
+	feeds, planted := 0, false
+	for _, j := range p.Jobs {
+		if j.From.Before(last) || j.By.Before(j.From) {
+			t.Errorf("%s %s: %s on %s to %s comes after %s", s.ID, way, j.Key, j.From, j.By, last)
+		}
+		last = j.From
+		planted = planted || j.Phase == "plant"
+		if j.Phase == "feed" {
+			feeds++
+		}
+		if j.Preparation && j.By.After(p.CropDate) {
+			t.Errorf("%s %s: %s prepares after the planting", s.ID, way, j.Key)
+		}
+	}
+	if !planted || len(p.Jobs) < 30 {
+		t.Errorf("%s %s: %d jobs, planting among them: %v", s.ID, way, len(p.Jobs), planted)
+	}
+	for _, f := range p.Findings {
+		if f.Rule == "schedule.window" || f.Weight == finding.Stops || len(f.Rule) > 15 && f.Rule[:15] == "plan.not-finite" {
+			t.Errorf("%s %s: %s: %s", s.ID, way, f.Rule, f.Sentence)
+		}
+	}
+}
+
+// First fruit, full crop and life of the crops as the handbook's tables give them (from memory there, marked so in the
+// sheets): age year of the first crop, of the first full crop, and the base life.
+func TestAgesOfTheCrops(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		sheet, layout     string
+		first, full, life int
+	}{
+		{"apple", "tall", 2, 6, 18}, {"apple", "central", 3, 10, 25}, {"apple", "vase", 4, 15, 35},
+		{"pear", "hedge", 3, 10, 22}, {"pear", "vase", 5, 18, 35}, {"peach", "vase", 2, 6, 15}, {"peach", "v", 2, 5, 15},
+		{"blueberry", "standard", 3, 8, 25}, {"blueberry", "hedge", 3, 8, 25}, {"elderberry", "hedge", 2, 4, 15}, {"elderberry", "tree", 2, 6, 15},
+		{"miscanthus", "common", 2, 3, 18},
+	} {
+		s, ok := l.Get(c.sheet)
+		if !ok {
+			t.Fatal(c.sheet)
+		}
+		choice := s.Resolve(map[string]string{practice.LayoutFork: c.layout})
+		lay, _ := s.Layout(c.layout)
+		first, full := 0, 0
+		for age := 1; age <= 40; age++ {
+			f := s.Curve(choice).Fraction(float64(age))
+			if f > 0 && first == 0 {
+				first = age
+			}
+			if f == 1 && full == 0 {
+				full = age
+			}
+		}
+		if first != c.first || full != c.full || s.LifeOf(lay).Base != c.life {
+			t.Errorf("%s %s: first crop %d, full %d, life %d; the tables say %d, %d, %d", c.sheet, c.layout, first, full, s.LifeOf(lay).Base, c.first, c.full, c.life)
+		}
+	}
+}

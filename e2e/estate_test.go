@@ -82,9 +82,9 @@ func TestCopiesOnTheScreen(t *testing.T) {
 	// the kept one
 	must(t, page.Press("put back the copy"), page.Says("takes the place of the whole estate"), page.Press("Put it back"), page.Says("Carrow Vale is in place with 8 blocks"), page.Wait(`document.querySelector("h1").textContent === "Carrow Vale"`))
 	// one from a file
-	must(t, page.Type("The estate's name", "Changed again"), page.Says("The name is kept"), page.UploadTo("Put back a copy from a file", kept(t, "away.db", string(away))), page.Press("Put it back"), page.Wait(`document.querySelector("h1").textContent === "Carrow Vale"`))
+	must(t, page.Type("The estate's name", "Changed again"), page.Says("The name is kept"), page.UploadTo("Put back a copy or an archive", kept(t, "away.db", string(away))), page.Press("Put it back"), page.Wait(`document.querySelector("h1").textContent === "Carrow Vale"`))
 	// a damaged one
-	must(t, page.Type("The estate's name", "Stands"), page.Says("The name is kept"), page.UploadTo("Put back a copy from a file", kept(t, "bad.db", string(away[:len(away)/2]))), page.Press("Put it back"), page.Wait(`document.querySelector("#copies [role=alert]")`))
+	must(t, page.Type("The estate's name", "Stands"), page.Says("The name is kept"), page.UploadTo("Put back a copy or an archive", kept(t, "bad.db", string(away[:len(away)/2]))), page.Press("Put it back"), page.Wait(`document.querySelector("#copies [role=alert]")`))
 	page.Forgive("422")
 	var o struct {
 		Estate struct{ Name string }

@@ -253,9 +253,10 @@ func (c *computation) choose() error {
 	c.curve, c.feed, c.harvest = s.Curve(c.p.Choices), s.Programme(c.p.Choices), s.Harvesting(c.p.Choices)
 	c.ops = s.Operations(c.p.Choices)
 	c.life, c.canopy = s.LifeOf(c.option).Base, s.CanopyOf(c.option)
-	c.p.Sheet, c.p.SheetName, c.p.Product = s.ID, s.Name, s.Product.Name
+	product := s.ProductOf(c.option)
+	c.p.Sheet, c.p.SheetName, c.p.Product = s.ID, s.Name, product.Name
 	c.p.YieldAs, c.p.MassAs = units.YieldKg, units.MassKg
-	if s.Product.ShowAs == "t" {
+	if product.ShowAs == "t" {
 		c.p.YieldAs, c.p.MassAs = units.YieldT, units.MassT
 	}
 	if p.End != nil { // what stands no longer has no years to come

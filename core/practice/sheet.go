@@ -36,36 +36,31 @@ const LayoutFork = "layout"
 
 // Sheet is one crop's practice.
 type Sheet struct {
-	ID        string `yaml:"id" json:"id"`
-	Version   int    `yaml:"version" json:"version"`
-	Name      string `yaml:"name" json:"name"`
-	Botanical string `yaml:"botanical" json:"botanical"`
-	Habit     string `yaml:"habit" json:"habit"`
-	Woody     bool   `yaml:"woody" json:"woody"` // its stumps and roots stay in the ground when it is taken out
-	Life      Span   `yaml:"life" json:"life"`
-	Product   struct {
-		Name   string `yaml:"name" json:"name"`
-		Basis  string `yaml:"basis" json:"basis"`   // what a kilogram of it is
-		ShowAs string `yaml:"showAs" json:"showAs"` // kg or t
-		Origin string `yaml:"origin" json:"origin"`
-	} `yaml:"product" json:"product"`
-	Canopy   canopy.Growth             `yaml:"canopy" json:"canopy"`
-	Soil     Soil                      `yaml:"soil" json:"soil"`
-	Bed      *Bed                      `yaml:"bed" json:"bed,omitempty"` // the crop's own bed, where it is grown on one
-	Limits   []Limit                   `yaml:"limits" json:"limits"`
-	Forks    []Fork                    `yaml:"forks" json:"forks"`
-	Layouts  []Layout                  `yaml:"layouts" json:"layouts"`
-	Material Material                  `yaml:"material" json:"material"`
-	Windows  []schedule.PlantingWindow `yaml:"plantingWindows" json:"plantingWindows"`
-	Work     []Operation               `yaml:"operations" json:"operations"`
-	Feeding  []Feeding                 `yaml:"feeding" json:"feeding"`
-	Yields   []Yield                   `yaml:"yields" json:"yields"`
-	Harvests []Harvest                 `yaml:"harvests" json:"harvests"`
-	Stand    yield.Stand               `yaml:"stand" json:"stand"`
-	Notes    []Section                 `yaml:"notes" json:"notes"`
-	Cautions []Note                    `yaml:"cautions" json:"cautions"`
-	Digest   string                    `yaml:"-" json:"digest"` // of the text it was read from
-	text     []byte
+	ID        string                    `yaml:"id" json:"id"`
+	Version   int                       `yaml:"version" json:"version"`
+	Name      string                    `yaml:"name" json:"name"`
+	Botanical string                    `yaml:"botanical" json:"botanical"`
+	Habit     string                    `yaml:"habit" json:"habit"`
+	Woody     bool                      `yaml:"woody" json:"woody"` // its stumps and roots stay in the ground when it is taken out
+	Life      Span                      `yaml:"life" json:"life"`
+	Product   Product                   `yaml:"product" json:"product"`
+	Canopy    canopy.Growth             `yaml:"canopy" json:"canopy"`
+	Soil      Soil                      `yaml:"soil" json:"soil"`
+	Bed       *Bed                      `yaml:"bed" json:"bed,omitempty"` // the crop's own bed, where it is grown on one
+	Limits    []Limit                   `yaml:"limits" json:"limits"`
+	Forks     []Fork                    `yaml:"forks" json:"forks"`
+	Layouts   []Layout                  `yaml:"layouts" json:"layouts"`
+	Material  Material                  `yaml:"material" json:"material"`
+	Windows   []schedule.PlantingWindow `yaml:"plantingWindows" json:"plantingWindows"`
+	Work      []Operation               `yaml:"operations" json:"operations"`
+	Feeding   []Feeding                 `yaml:"feeding" json:"feeding"`
+	Yields    []Yield                   `yaml:"yields" json:"yields"`
+	Harvests  []Harvest                 `yaml:"harvests" json:"harvests"`
+	Stand     yield.Stand               `yaml:"stand" json:"stand"`
+	Notes     []Section                 `yaml:"notes" json:"notes"`
+	Cautions  []Note                    `yaml:"cautions" json:"cautions"`
+	Digest    string                    `yaml:"-" json:"digest"` // of the text it was read from
+	text      []byte
 }
 
 // Span is low, base, high in whole years.
@@ -216,6 +211,16 @@ type Layout struct {
 	// vase orchard of one fruit live and spread apart.
 	Life   *Span          `yaml:"life" json:"life,omitempty"`
 	Canopy *canopy.Growth `yaml:"canopy" json:"canopy,omitempty"`
+	// Product is what this way of growing the crop gives, where it is not the sheet's: pads instead of fruit.
+	Product *Product `yaml:"product" json:"product,omitempty"`
+}
+
+// Product is what is sold of a crop.
+type Product struct {
+	Name   string `yaml:"name" json:"name"`
+	Basis  string `yaml:"basis" json:"basis"`   // what a kilogram of it is
+	ShowAs string `yaml:"showAs" json:"showAs"` // kg or t
+	Origin string `yaml:"origin" json:"origin"`
 }
 
 // Thinning says when every second station in the row comes out and what spacing is left. FromAge
@@ -305,12 +310,18 @@ func (s *Sheet) Layout(id string) (Layout, bool) {
 	return Layout{}, false
 }
 
-// LifeOf and CanopyOf are the life and the spread of a layout: its own, else the sheet's.
+// LifeOf, ProductOf and CanopyOf are the life, the product and the spread of a layout: its own, else the sheet's.
 func (s *Sheet) LifeOf(l Layout) Span {
 	if l.Life != nil {
 		return *l.Life
 	}
 	return s.Life
+}
+func (s *Sheet) ProductOf(l Layout) Product {
+	if l.Product != nil {
+		return *l.Product
+	}
+	return s.Product
 }
 func (s *Sheet) CanopyOf(l Layout) canopy.Growth {
 	if l.Canopy != nil {

@@ -214,6 +214,9 @@ func (s *Sheet) checkLayouts(fail func(string, ...any)) {
 		if p := l.Life; p != nil && !(0 < p.Low && p.Low <= p.Base && p.Base <= p.High && p.High <= 120 && p.Origin != "") {
 			fail("layout %s: its life must rise from low to high within 120 years and have an origin, got %+v", l.ID, *p)
 		}
+		if p := l.Product; p != nil && (p.Name == "" || p.Origin == "" || p.ShowAs != "kg" && p.ShowAs != "t") {
+			fail("layout %s: its product needs a name, an origin and to be shown as kg or t, got %+v", l.ID, *p)
+		}
 		if g := l.Canopy; g != nil {
 			if err := g.Valid(); err != nil || g.Origin == "" {
 				fail("layout %s: %v; its canopy needs an origin", l.ID, err)

@@ -372,6 +372,9 @@ func (s *Sheet) Harvesting(choice map[string]string) yield.Harvest {
 	return yield.Harvest{}
 }
 
+// Origins are the marks of an origin that are not a citation.
+var Origins = []string{"cp", "mem", "computed"}
+
 // OriginWords says an origin as a reader sees it.
 func OriginWords(o string) string {
 	switch o {
@@ -380,7 +383,7 @@ func OriginWords(o string) string {
 	case "mem":
 		return "from memory, to be verified"
 	case "computed":
-		return "follows from the spacings"
+		return "computed here from other figures"
 	}
 	if len(o) > 5 && o[:5] == "pub: " {
 		return "published: " + o[5:]

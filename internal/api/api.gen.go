@@ -512,23 +512,24 @@ type SheetFork struct {
 
 // SheetLayout defines model for SheetLayout.
 type SheetLayout struct {
-	Canopy         *SheetCanopy `json:"canopy,omitempty"`
-	Default        bool         `json:"default"`
-	EdgeBandM      float32      `json:"edgeBandM"`
-	Id             string       `json:"id"`
-	Life           *SheetSpan   `json:"life,omitempty"`
-	Name           string       `json:"name"`
-	Origin         string       `json:"origin"`
-	Pattern        string       `json:"pattern"`
-	PerHa          float32      `json:"perHa"`
-	PlantM         float32      `json:"plantM"`
-	Pollinizer     Pollinizer   `json:"pollinizer"`
-	RowEndSetbackM float32      `json:"rowEndSetbackM"`
-	RowM           float32      `json:"rowM"`
-	Sentence       string       `json:"sentence"`
-	Thinning       interface{}  `json:"thinning"`
-	TwinGapM       float32      `json:"twinGapM"`
-	When           string       `json:"when"`
+	Canopy         *SheetCanopy  `json:"canopy,omitempty"`
+	Default        bool          `json:"default"`
+	EdgeBandM      float32       `json:"edgeBandM"`
+	Id             string        `json:"id"`
+	Life           *SheetSpan    `json:"life,omitempty"`
+	Name           string        `json:"name"`
+	Origin         string        `json:"origin"`
+	Pattern        string        `json:"pattern"`
+	PerHa          float32       `json:"perHa"`
+	PlantM         float32       `json:"plantM"`
+	Pollinizer     Pollinizer    `json:"pollinizer"`
+	Product        *SheetProduct `json:"product,omitempty"`
+	RowEndSetbackM float32       `json:"rowEndSetbackM"`
+	RowM           float32       `json:"rowM"`
+	Sentence       string        `json:"sentence"`
+	Thinning       interface{}   `json:"thinning"`
+	TwinGapM       float32       `json:"twinGapM"`
+	When           string        `json:"when"`
 }
 
 // SheetLimit defines model for SheetLimit.

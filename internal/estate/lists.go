@@ -4,6 +4,7 @@ import (
 	"slowroot/core/amend"
 	"slowroot/core/drainage"
 	"slowroot/core/plan"
+	"slowroot/core/practice"
 	"slowroot/core/rotation"
 	"slowroot/core/soil"
 	"slowroot/internal/formats/labreport"
@@ -32,7 +33,8 @@ type Lists struct {
 	Priced       []plan.Priced   `json:"priced"`
 	Materials    []MaterialState `json:"materials"`
 	WaterSources []Choice        `json:"waterSources"`
-	Ends         []string        `json:"ends"` // ways a stand ends
+	Ends         []string        `json:"ends"`    // ways a stand ends
+	Origins      []Choice        `json:"origins"` // marks of where a value of a sheet is from
 }
 
 // MaterialState is what follows from the analysis of a liming material of the estate.
@@ -71,7 +73,7 @@ func words[T ~string](list []T) []string {
 func GroundLists(e plan.Estate) Lists {
 	l := Lists{Questions: plan.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
 		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
-		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: standin.Tests, Barriers: plan.BarrierKinds, Sorting: plan.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: plan.Ends}
+		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: standin.Tests, Barriers: plan.BarrierKinds, Sorting: plan.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: plan.Ends, Origins: []Choice{}}
 	for _, m := range e.Materials {
 		st := MaterialState{ID: m.ID, Analysed: m.Analysed()}
 		if st.Analysed {
@@ -81,6 +83,9 @@ func GroundLists(e plan.Estate) Lists {
 	}
 	for _, w := range drainage.Sources {
 		l.WaterSources = append(l.WaterSources, Choice{w.ID, w.Words})
+	}
+	for _, o := range practice.Origins {
+		l.Origins = append(l.Origins, Choice{o, practice.OriginWords(o)})
 	}
 	for _, k := range rotation.Kinds {
 		l.Uses = append(l.Uses, Choice{k.Kind, k.Words})

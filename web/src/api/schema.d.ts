@@ -2480,6 +2480,7 @@ export interface components {
             materials: components["schemas"]["MaterialState"][];
             waterSources: components["schemas"]["IdWords"][];
             ends: string[];
+            origins: components["schemas"]["IdWords"][];
         };
         Calculator: {
             name: string;
@@ -2617,6 +2618,7 @@ export interface components {
             thinning: unknown;
             life?: components["schemas"]["SheetSpan"];
             canopy?: components["schemas"]["SheetCanopy"];
+            product?: components["schemas"]["SheetProduct"];
         };
         SheetMaterial: {
             kind: string;

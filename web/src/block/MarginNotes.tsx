@@ -26,7 +26,11 @@ export function MarginNotes({ plan, draft, here }: { plan: Plan; draft: Draft; h
   const rest = light.length;
   const list = [...near, ...heavy, ...(all ? light : [])];
   return (
-    <aside aria-label="In the margin" className="border-line px-4 py-3 max-lg:border-t lg:border-l">
+    <aside
+      aria-label="In the margin"
+      tabIndex={0}
+      className="border-line px-4 py-3 max-lg:border-t lg:max-h-[40rem] lg:overflow-y-auto lg:border-l print:max-h-none"
+    >
       <h2>
         <Word is="margin">In the margin</Word>
       </h2>

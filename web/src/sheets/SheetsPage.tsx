@@ -1,15 +1,14 @@
 import { Link, useParams } from "react-router";
-import { useSheets, type Schema } from "../api/client";
+import { useLists, useSheets, type Schema } from "../api/client";
 import { useReading } from "../shell/reading";
 import { Busy, Empty, Trouble } from "../shell/States";
 import { Wide } from "../shell/Wide";
 
-const origin: Record<string, string> = {
-  cp: "common practice, no source",
-  mem: "from memory, to be verified",
-  computed: "computed from the spacings",
-};
-const from = (o: string) => origin[o] ?? o.replace(/^pub: /, "published: ");
+/** useFrom says where a value is from, in the words of the lists. */
+function useFrom() {
+  const lists = useLists();
+  return (o: string) => lists.data?.origins.find((x) => x.id === o)?.words ?? o.replace(/^pub: /, "published: ");
+}
 
 /** The practice sheets: what is usually done, crop by crop, each value with where it is from. */
 export default function SheetsPage() {
@@ -42,6 +41,7 @@ export default function SheetsPage() {
 }
 
 function SheetView({ s }: { s: Schema["Sheet"] }) {
+  const from = useFrom();
   const { text } = useReading();
   const as = s.product.showAs === "t" ? "yieldT" : "yieldKg";
   return (
@@ -80,6 +80,16 @@ function SheetView({ s }: { s: Schema["Sheet"] }) {
                   <b>{l.name}</b> {l.default && <span className="text-faint">usual</span>}
                   <br />
                   {l.sentence}
+                  {l.product && (
+                    <span className="block text-sm">
+                      Gives {l.product.name} ({l.product.basis}).
+                    </span>
+                  )}
+                  {l.life && (
+                    <span className="block text-sm">
+                      Lives {l.life.low} to {l.life.high} years.
+                    </span>
+                  )}
                 </td>
                 <td className="num whitespace-nowrap">{text(l.perHa, "perArea")}</td>
                 <td>{l.when}</td>

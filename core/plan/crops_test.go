@@ -122,6 +122,7 @@ func TestAgesOfTheCrops(t *testing.T) {
 		{"miscanthus", "common", 2, 3, 18}, {"citrus", "rect", 3, 10, 25}, {"citrus", "high", 3, 8, 14}, {"citrus", "square6", 3, 13, 25},
 		{"avocado", "standard", 3, 8, 20}, {"avocado", "ultra", 3, 6, 9}, {"guava", "rect", 2, 7, 18}, {"guava", "meadow", 1, 3, 12},
 		{"blackberry", "two-wire", 2, 3, 12}, {"papaya", "square2", 1, 2, 3}, {"cactus-pear", "fruit-wide", 2, 7, 25}, {"cactus-pear", "fodder", 2, 4, 20}, {"cactus-pear", "pads", 1, 3, 8},
+		{"mulberry", "row", 1, 3, 14}, {"coffee", "square", 2, 6, 40}, {"palmarosa", "ridge", 1, 3, 4}, {"banana", "rect", 1, 3, 8}, {"pineapple", "double", 2, 2, 3},
 		{"sapota", "wide", 3, 16, 35}, {"sapota", "dense", 3, 8, 20}, {"sapota", "half", 3, 10, 35},
 	} {
 		s, ok := l.Get(c.sheet)

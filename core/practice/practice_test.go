@@ -28,7 +28,7 @@ func TestBuiltInSheetsAreSound(t *testing.T) {
 			}
 		}
 	}
-	if len(l.Whole()) < 17 {
+	if len(l.Whole()) < 22 {
 		t.Errorf("%d sheets to plan with", len(l.Whole()))
 	}
 }

@@ -140,7 +140,8 @@ func TestEveryWaysJobsLieWhereTheirRuleSays(t *testing.T) {
 				for _, j := range schedule.Jobs(ops, cal) {
 					jobs[j.Key] = j
 					o := j.Operation
-					if j.Preparation && (!j.By.Before(planting) || j.By.Before(j.From)) {
+					same := o.Min.IsZero() && j.By == planting // opened and planted on one day
+					if j.Preparation && (!j.By.Before(planting) && !same || j.By.Before(j.From)) {
 						t.Errorf("%s/%s: %s to %s for planting on %s", s.ID, o.ID, j.From, j.By, planting)
 					}
 					if len(o.Season) > 0 {
@@ -156,8 +157,12 @@ func TestEveryWaysJobsLieWhereTheirRuleSays(t *testing.T) {
 					}
 				}
 				free, _ := schedule.Earliest(ops, cal, civil.Must(2030, 1, 1))
-				if free.Before(civil.Must(2030, 6, 1)) {
-					t.Errorf("%s can be planted on %s, five months after nothing", s.ID, free)
+				least := civil.Must(2030, 6, 1)
+				if s.Life.Base <= 15 { // herbs, cuttings and suckers are ordered a month or more ahead
+					least = civil.Must(2030, 2, 1)
+				}
+				if free.Before(least) {
+					t.Errorf("%s can be planted on %s, after nothing on the first of January", s.ID, free)
 				}
 			})
 		}

@@ -71,7 +71,7 @@ func TestDraftsCountForNothing(t *testing.T) {
 func TestStripWithoutRows(t *testing.T) {
 	in := intended(t, "blueberry", civil.Must(2027, 3, 1))
 	s := *in.Sheet
-	s.Bed = nil
+	s.Bed, s.Layouts = nil, nil
 	in.Sheet = &s
 	in.Block.Works = &WorksChoice{StripM: 1.2}
 	p := compute(t, in)

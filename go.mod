@@ -2,6 +2,8 @@ module slowroot
 
 go 1.26.0
 
+ignore ./web/node_modules
+
 require (
 	codeberg.org/go-pdf/fpdf v0.12.0
 	github.com/chromedp/cdproto v0.159.0

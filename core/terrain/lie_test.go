@@ -92,9 +92,8 @@ func TestColdAgainstItsDefinition(t *testing.T) {
 	}{{-420, 130, 15, 90, 70, 1}, {210, -333, 4, 301, 280, 2}} {
 		f := made(t, g.x0, g.y0, g.cell, g.nx, g.ny, z).Fill()
 		for _, at := range [][2]float64{{g.x0 + 0.4*g.cell*float64(g.nx), g.y0 + 0.6*g.cell*float64(g.ny)}, {g.x0 + 3*g.cell, g.y0 + 5*g.cell}} {
-			lo, hi, sum, far, n := z(at[0], at[1]), z(at[0], at[1]), 0.0, 0.0, 0.0
 			mid := f.Height(at[0], at[1])
-			lo, hi = mid, mid
+			lo, hi, sum, far, n := mid, mid, 0.0, 0.0, 0.0
 			for i := 0; i < g.nx; i += g.step {
 				for j := 0; j < g.ny; j += g.step {
 					x, y := g.x0+g.cell*float64(i), g.y0+g.cell*float64(j)

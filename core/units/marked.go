@@ -37,7 +37,7 @@ func Marked(text string, s System) string {
 			return body
 		}
 		to := shownAs[unit]
-		numbers := strings.TrimRight(strings.TrimSuffix(body, unit), "  \u202f\u2009")
+		numbers := strings.TrimRight(strings.TrimSuffix(body, unit), " \u00a0\u202f\u2009")
 		out := number.ReplaceAllStringFunc(numbers, func(n string) string { return converted(n, unit, to) })
 		return out + gap + to.Unit
 	})

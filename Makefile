@@ -1,5 +1,6 @@
 # Slow Root. Needs Go, Node and npm; make test also needs Chromium and installs Debian's if it may.
 GO      ?= go
+TOOL    := $(GO) tool -modfile=scripts/tools.mod
 BUILD   := $(shell git rev-parse --short HEAD 2>/dev/null || echo source)
 SOURCES := $(shell git ls-files -co --exclude-standard 'web/src' 'web/public' 'web/index.html' 'web/*.ts' 'web/*.json' 2>/dev/null)
 
@@ -29,6 +30,8 @@ check-generated: web/node_modules/.package-lock.json ## fail when generated code
 lint: build
 	$(GO) vet ./...
 	@test -z "$$(gofmt -l cmd core internal e2e demo web/*.go)" || { echo "gofmt these:"; gofmt -l cmd core internal e2e demo web/*.go; exit 1; }
+	$(TOOL) staticcheck -checks 'SA*,S1*,U1*' ./...
+	@dead="$$($(TOOL) deadcode ./cmd/... ./internal/gen/...)" || exit 1; test -z "$$dead" || { echo "$$dead"; exit 1; }
 	cd web && npx tsc --noEmit -p tsconfig.json && npx eslint --max-warnings 0 src && npx prettier --check src
 
 # -count=1: the browser tests run the built program, whose pages Go's test cache knows nothing of.

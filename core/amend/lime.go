@@ -180,9 +180,6 @@ func (c LimeCase) byBuffer() Need {
 	return n
 }
 
-// ByAcidity is t CaCO₃ per ha for a titrated acidity in cmolc/kg (school C with a measured acidity).
-func ByAcidity(acidity, density, depthCm float64) float64 { return 0.05 * acidity * density * depthCm }
-
 // AlFactor is Y of the aluminium school by clay %: 0–1, 1–2, 2–3, 3–4, linear in each band (from
 // memory: Minas Gerais 5th approximation, 1999).
 func AlFactor(clayPct float64) float64 {

@@ -61,9 +61,6 @@ func StripFraction(stripM, rowM float64) (float64, error) {
 	return stripM / rowM, nil
 }
 
-// PitFraction is the treated share when only the mouths of pits are treated.
-func PitFraction(mouthM2, perHa float64) float64 { return mouthM2 * perHa / 1e4 }
-
 // LocalDose is what a rate per whole hectare becomes where all of it is poured on the treated share;
 // tooMuch is over three times the rate recommended for treated ground (method AMD-6).
 func LocalDose(perGrossHa, share, recommended float64) (dose float64, tooMuch bool) {

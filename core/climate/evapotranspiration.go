@@ -57,12 +57,6 @@ func PressureKPa(elevationM float64) float64 {
 }
 func Psychrometric(elevationM float64) float64 { return 0.000665 * PressureKPa(elevationM) }
 
-// FromPsychrometer is actual vapour pressure from wet and dry bulb; a is 0.000662 ventilated, 0.0008
-// natural, 0.0012 indoors.
-func FromPsychrometer(wetC, dryC, elevationM, a float64) float64 {
-	return SaturationKPa(wetC) - a*PressureKPa(elevationM)*(dryC-wetC)
-}
-
 // Extraterrestrial is Ra, MJ/m² a day.
 func Extraterrestrial(latDeg float64, doy int) float64 {
 	f, d, w := latDeg*rad, declination(doy), sunset(latDeg, doy)

@@ -30,17 +30,6 @@ func Agrees(computed, stated civil.Date) (offDays int, ok bool) {
 	return off, off <= 15 && off >= -15
 }
 
-// HeatDate is the index of the first day on which degree-days summed from start reach need.
-func HeatDate(daily []float64, start int, need float64) (int, bool) {
-	sum := 0.0
-	for i := max(0, start); i < len(daily); i++ {
-		if sum += daily[i]; sum >= need {
-			return i, true
-		}
-	}
-	return 0, false
-}
-
 // SeasonOf is the local word for a month, spring from March north of the equator and from September
 // south of it; within 10° of the equator there is none and rains or the sheet decide (method C13).
 func SeasonOf(month int, latDeg float64) (string, error) {
@@ -101,17 +90,4 @@ func DaysNeeded(p float64, k int, sure float64) (int, bool) {
 		}
 	}
 	return 0, false
-}
-
-// Workable reports whether a day can be worked: today's rain and days since more than 20 mm, by soil
-// (common practice).
-func Workable(rainMM float64, daysSinceSoaking int, textureGroup string) bool {
-	drain := 2
-	switch textureGroup {
-	case "coarse":
-		drain = 1
-	case "fine", "moderately fine":
-		drain = 4
-	}
-	return rainMM < 5 && daysSinceSoaking >= drain
 }

@@ -77,18 +77,3 @@ func sine(tn, tx, base float64) float64 {
 	th := math.Asin((base - m) / a)
 	return ((m-base)*(math.Pi/2-th) + a*math.Cos(th)) / math.Pi
 }
-
-// HotDays counts days whose maximum reaches limit, and the longest run of them (method C9 in part).
-func HotDays(tmax []float64, limit float64) (days, run int) {
-	now := 0
-	for _, t := range tmax {
-		if t >= limit {
-			days++
-			now++
-			run = max(run, now)
-		} else {
-			now = 0
-		}
-	}
-	return days, run
-}

@@ -198,12 +198,3 @@ func Lower(ls []Level, p Plane, cell, ratio float64) (float64, error) {
 	}
 	return (lo + hi) / 2, nil
 }
-
-// FourPoint is cut and fill of one square from the cuts and fills at its corners (from memory: USDA
-// land-levelling four-point method).
-func FourPoint(g, cuts, fills float64) (cut, fill float64) {
-	if cuts+fills == 0 {
-		return 0, 0
-	}
-	return g * g * cuts * cuts / (4 * (cuts + fills)), g * g * fills * fills / (4 * (cuts + fills))
-}

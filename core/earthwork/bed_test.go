@@ -91,9 +91,6 @@ func TestRidgesAndLevelling(t *testing.T) {
 	near(t, "BED-5 fill for the ratio", fill, 72, 0.02)
 	cut, _ = CutFill(ls, Plane{A: mean}, 400)
 	near(t, "BED-5 horizontal", cut, 480, 0.01)
-	c4, f4 := FourPoint(20, 0.3, 0.1)
-	near(t, "four points, cut", c4, 22.5, 1e-9)
-	near(t, "four points, fill", f4, 2.5, 1e-9)
 	if _, err := BestPlane([]Level{{0, 0, 1}, {1, 1, 2}, {2, 2, 3}}); err == nil {
 		t.Error("a line of heights makes a plane")
 	}

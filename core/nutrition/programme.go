@@ -6,7 +6,6 @@ package nutrition
 import (
 	"fmt"
 	"math"
-	"sort"
 	"strings"
 )
 
@@ -180,52 +179,6 @@ func (p Programme) Dose(amount float64, s Stand) Dose {
 		d.GPerPlant = d.BlockKg * 1000 / s.AliveN
 	}
 	return d
-}
-
-// Imbalance is a nutrient whose splits do not make the annual amount (method N5).
-type Imbalance struct {
-	Nutrient         string
-	Annual, Sum      float64
-	Diff, DiffShare  float64
-	RepairMultiplier float64 // scaling all splits by this mends it
-}
-
-// Ledger compares splits with an annual amount: balanced within the larger of 0.5 kg/ha and 0.5 %.
-func Ledger(annual Amounts, splits []Amounts) []Imbalance {
-	sum := Amounts{}
-	for _, s := range splits {
-		for k, v := range s {
-			sum[k] += v
-		}
-	}
-	names := map[string]bool{}
-	for k := range annual {
-		names[k] = true
-	}
-	for k := range sum {
-		names[k] = true
-	}
-	keys := make([]string, 0, len(names))
-	for k := range names {
-		keys = append(keys, k)
-	}
-	sort.Strings(keys)
-	var out []Imbalance
-	for _, k := range keys {
-		d := sum[k] - annual[k]
-		if math.Abs(d) <= math.Max(0.5, 0.005*annual[k]) {
-			continue
-		}
-		im := Imbalance{Nutrient: k, Annual: annual[k], Sum: sum[k], Diff: d}
-		if annual[k] > 0 {
-			im.DiffShare = d / annual[k]
-		}
-		if sum[k] > 0 {
-			im.RepairMultiplier = annual[k] / sum[k]
-		}
-		out = append(out, im)
-	}
-	return out
 }
 
 // Check reports what makes a programme unusable, above all splits that do not sum to 1.

@@ -50,23 +50,6 @@ func TestByYieldAndByRotation(t *testing.T) {
 	}
 }
 
-// Method N5, worked imbalance: the wide-pit system is 20 kg N (6.7 %) short.
-func TestSplitLedger(t *testing.T) {
-	annual := Amounts{"n": 300, "p2o5": 120, "k2o": 120}
-	row := []Amounts{{"n": 60, "p2o5": 60, "k2o": 60}, {"n": 60}, {"n": 60, "p2o5": 60, "k2o": 60}, {"n": 60}, {"n": 60}}
-	if im := Ledger(annual, row); len(im) != 0 {
-		t.Errorf("the row system is balanced, got %+v", im)
-	}
-	pit := []Amounts{{"n": 60, "p2o5": 60, "k2o": 60}, {"n": 40}, {"n": 40}, {"n": 60, "p2o5": 60, "k2o": 60}, {"n": 40}, {"n": 40}}
-	im := Ledger(annual, pit)
-	if len(im) != 1 || im[0].Nutrient != "n" {
-		t.Fatalf("imbalances %+v", im)
-	}
-	near(t, "diff", im[0].Diff, -20)
-	near(t, "share", im[0].DiffShare, -0.0666667)
-	near(t, "repair", im[0].RepairMultiplier, 1.0714)
-}
-
 func TestCheckRefuses(t *testing.T) {
 	ok := func() Programme {
 		return Programme{Basis: PerHa, AgeBasis: "growing-season", Origin: "cp", Rows: []Row{{1, Amounts{"n": 10}}},

@@ -69,7 +69,7 @@ func (s *Sheet) finish(text []byte, sys units.System) {
 
 // BuiltIn loads the sheets that ship with the program; an error is a fault of the program.
 func BuiltIn() (*Library, error) {
-	l := &Library{sheets: map[string]*Sheet{}}
+	var sheets []*Sheet
 	files, err := fs.Glob(builtIn, "sheets/*.yaml")
 	if err != nil {
 		return nil, err
@@ -83,9 +83,9 @@ func BuiltIn() (*Library, error) {
 		if err != nil {
 			return nil, fmt.Errorf("%s: %w", f, err)
 		}
-		l.sheets[s.ID] = s
+		sheets = append(sheets, s)
 	}
-	return l, nil
+	return LibraryOf(sheets...), nil
 }
 
 // Text is what the sheet was read from, to be kept when a plan is adopted with it.

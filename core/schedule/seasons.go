@@ -146,6 +146,3 @@ func (s Seasons) FirstYear(planting civil.Date) int {
 	}
 	return y
 }
-
-// AgeOn is the age year on date d; 0 and below lie before the first growing season.
-func (s Seasons) AgeOn(d, planting civil.Date) int { return s.YearOf(d) - s.FirstYear(planting) + 1 }

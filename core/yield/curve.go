@@ -5,8 +5,6 @@ package yield
 import (
 	"fmt"
 	"math"
-
-	"slowroot/core/finding"
 )
 
 // Range is an estimate, kg/ha a year unless said otherwise.
@@ -232,12 +230,4 @@ func Series(c Curve, h Harvest, s Stand, b Block) []Year {
 		out[i] = y
 	}
 	return out
-}
-
-// CheckDensity refuses a density no crop stands at.
-func CheckDensity(perHa float64) error {
-	if !(perHa > 0 && perHa <= 200000) {
-		return finding.Bad("plantsPerHa", perHa, "is not a density", "more than 0 to 200 000 plants/ha")
-	}
-	return nil
 }

@@ -114,9 +114,6 @@ func TestChecksRefuse(t *testing.T) {
 			t.Errorf("bad harvest %d passed", i)
 		}
 	}
-	if CheckDensity(0) == nil || CheckDensity(math.NaN()) == nil || CheckDensity(15066) != nil {
-		t.Error("density check")
-	}
 }
 
 // What a harvest lacks is named; each bound of a rotation refuses by itself.

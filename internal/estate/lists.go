@@ -8,7 +8,6 @@ import (
 	"slowroot/core/rotation"
 	"slowroot/core/soil"
 	"slowroot/internal/formats/labreport"
-	"slowroot/internal/standin"
 )
 
 // Lists are the words a person chooses from when describing ground, so that no front end keeps its own.
@@ -73,7 +72,7 @@ func words[T ~string](list []T) []string {
 func GroundLists(e plan.Estate) Lists {
 	l := Lists{Questions: plan.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
 		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
-		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: standin.Tests, Barriers: plan.BarrierKinds, Sorting: plan.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: plan.Ends, Origins: []Choice{}}
+		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: labreport.Asked, Barriers: plan.BarrierKinds, Sorting: plan.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: plan.Ends, Origins: []Choice{}}
 	for _, m := range e.Materials {
 		st := MaterialState{ID: m.ID, Analysed: m.Analysed()}
 		if st.Analysed {

@@ -15,6 +15,7 @@ import (
 	"codeberg.org/go-pdf/fpdf"
 
 	"slowroot/core/climate"
+	"slowroot/internal/formats/labreport"
 )
 
 // Laboratory tests samples of a seeded soil: the same seed, sample name and depth give the same report.
@@ -41,9 +42,6 @@ type line struct {
 	test, head, format string
 	value              float64
 }
-
-// Tests are what the laboratory can be asked for.
-var Tests = []string{"ph", "buffer", "organic", "phosphorus", "bases", "acidity", "texture", "salinity"}
 
 // Handler is its address: POST /requests, GET /requests/{id}/report.csv and .pdf. A report that is not
 // ready answers 202.
@@ -75,8 +73,8 @@ func (l *Laboratory) accept(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	for _, t := range q.Tests {
-		if !strings.Contains(" "+strings.Join(Tests, " ")+" ", " "+t+" ") {
-			http.Error(w, fmt.Sprintf("%q is not tested here; tested are %s", t, strings.Join(Tests, ", ")), http.StatusUnprocessableEntity)
+		if !strings.Contains(" "+strings.Join(labreport.Asked, " ")+" ", " "+t+" ") {
+			http.Error(w, fmt.Sprintf("%q is not tested here; tested are %s", t, strings.Join(labreport.Asked, ", ")), http.StatusUnprocessableEntity)
 			return
 		}
 	}

@@ -45,7 +45,7 @@ func TestLaboratory(t *testing.T) {
 		b, _ := io.ReadAll(r.Body)
 		return r.StatusCode, string(b)
 	}
-	all := `"tests":["` + strings.Join(Tests, `","`) + `"]`
+	all := `"tests":["` + strings.Join(labreport.Asked, `","`) + `"]`
 	if code, body := post(`{"sample":"Gate","date":"2027-01-01","fromCm":0,"toCm":20,` + all + `}`); code != 201 || !strings.Contains(body, "S0001") {
 		t.Fatalf("%d %s", code, body)
 	}
@@ -76,7 +76,7 @@ func TestLaboratory(t *testing.T) {
 	// soils of many seeds are sound
 	for seed := range uint64(200) {
 		l := &Laboratory{Seed: seed}
-		r, err := labreport.Read(l.csv(request{Sample: fmt.Sprint(seed), Date: "2027-01-01", ToCm: 20, Tests: Tests}, "S1"), "x", nil)
+		r, err := labreport.Read(l.csv(request{Sample: fmt.Sprint(seed), Date: "2027-01-01", ToCm: 20, Tests: labreport.Asked}, "S1"), "x", nil)
 		if err != nil || len(r.Tests[0].Doubts()) > 0 {
 			t.Fatalf("seed %d: %v %v", seed, err, r.Tests)
 		}

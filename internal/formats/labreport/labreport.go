@@ -22,6 +22,9 @@ type Column struct {
 	Problem string `json:"problem,omitempty"`
 }
 
+// Asked are the determinations a laboratory can be asked for by name in a request.
+var Asked = []string{"ph", "buffer", "organic", "phosphorus", "bases", "acidity", "texture", "salinity"}
+
 // Report is what a file holds: its columns, and the tests once every column that is used is sound.
 type Report struct {
 	Columns []Column    `json:"columns"`

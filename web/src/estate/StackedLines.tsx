@@ -93,7 +93,7 @@ export function StackedLines({
           onMouseLeave={() => light("")}
           onFocus={() => light(b.id)}
           onBlur={() => light("")}
-          className={`absolute left-0 flex gap-2 ${narrow ? "right-0" : "w-66"} leading-tight hover:underline`}
+          className={`absolute left-0 flex gap-2 ${narrow ? "right-0" : "w-68"} leading-tight hover:underline`}
           style={{ top: 26 + i * rowHeight + (narrow ? 2 : 16) }}
         >
           <span
@@ -152,7 +152,7 @@ function OtherPlanting({
         stroke="var(--color-faint)"
         strokeDasharray={ended ? undefined : "3 3"}
       />
-      <text x={Math.min(a, to - 150) + 2} y={top + 14} fontSize={12} fill="var(--color-faint)">
+      <text x={Math.min(a, to - 190) + 2} y={top + 36} fontSize={12} fill="var(--color-faint)">
         {words}
       </text>
     </g>

@@ -21,7 +21,7 @@ var pure = map[string]bool{
 // floor are the packages every subject may stand on; meeting are those where subjects meet.
 var (
 	floor   = map[string]bool{"working": true, "civil": true, "geo": true, "units": true, "finding": true}
-	meeting = map[string]bool{"practice": true, "plan": true, "calc": true}
+	meeting = map[string]bool{"practice": true, "document": true, "plan": true, "calc": true}
 )
 
 func TestCoreIsPureAndSubjectsStandApart(t *testing.T) {
@@ -48,6 +48,8 @@ func TestCoreIsPureAndSubjectsStandApart(t *testing.T) {
 				t.Errorf("%s imports %s: one subject knows another's business", path, own)
 			case ok && subject == "practice" && meeting[own]:
 				t.Errorf("%s imports %s: sheets know nothing of plans", path, own)
+			case ok && subject == "document" && (own == "plan" || own == "calc"):
+				t.Errorf("%s imports %s: what people said knows nothing of what follows from it", path, own)
 			}
 		}
 		return nil

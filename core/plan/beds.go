@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/earthwork"
 	"slowroot/core/finding"
@@ -56,8 +57,8 @@ var (
 
 // bed shapes the beds of a block: what was chosen, else what fits the rows.
 func (c *computation) bed(d *DrainPlan) *BedPlan {
-	w := BedChoice{}
-	if choice := c.in.Block.drainChoice(); choice.Bed != nil {
+	w := document.BedChoice{}
+	if choice := c.in.Block.DrainChoice(); choice.Bed != nil {
 		w = *choice.Bed
 	}
 	or := func(v, usual float64) float64 {
@@ -73,7 +74,7 @@ func (c *computation) bed(d *DrainPlan) *BedPlan {
 	centre := or(w.CentreM, or(c.rowSpacing(), 4))
 	base := or(w.BaseM, or(math.Min(own.BaseM, 0.95*centre), math.Round(math.Min(1.6, 0.75*centre)*20)/20))
 	bed := earthwork.Bed{CentreM: centre, BaseM: base, TopM: or(w.TopM, or(math.Min(own.TopM, base), math.Round(0.55*base*20)/20)), HeightM: or(w.HeightM, or(own.HeightM, math.Round(math.Min(0.5, 0.3*base)*20)/20)), CrownM: or(w.CrownM, own.CrownM)}
-	if w.Cover == "" && c.in.Block.drainChoice().Bed == nil {
+	if w.Cover == "" && c.in.Block.DrainChoice().Bed == nil {
 		w.Cover = own.Cover
 	}
 	b := &BedPlan{Bed: bed, SettlePct: or(w.SettlePct, 15), Outline: [][2]float64{}}

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/working"
 )
@@ -12,7 +13,7 @@ import (
 // Beds: methods BED-1 and BED-2 through the block's rows; what the shape refuses is said and mended.
 func TestBedsOfABlock(t *testing.T) {
 	in := wet(t, "hazelnut", 55, 0.02, tilted)
-	in.Block.Drains.Bed = &BedChoice{BaseM: 1.6, TopM: 0.8, HeightM: 0.4, Cover: "fabric", DripLines: 2}
+	in.Block.Drains.Bed = &document.BedChoice{BaseM: 1.6, TopM: 0.8, HeightM: 0.4, Cover: "fabric", DripLines: 2}
 	plan := compute(t, in)
 	d := plan.Drains
 	if d.Taken != "beds" || d.Bed == nil {
@@ -71,15 +72,15 @@ func TestBedsOfABlock(t *testing.T) {
 			}
 		}
 	}
-	in.Block.Drains.Bed = &BedChoice{BaseM: 1.2, TopM: 1.4}
+	in.Block.Drains.Bed = &document.BedChoice{BaseM: 1.2, TopM: 1.4}
 	if n := notes(compute(t, in), "bed.shape"); n == nil || n.Weight != finding.Stops {
 		t.Errorf("a bed wider at its top: %+v", n)
 	}
-	in.Block.Drains.Bed = &BedChoice{BaseM: 2.6, TopM: 2.6, HeightM: 0.9, CrownM: 0.4, CentreM: 2.9}
+	in.Block.Drains.Bed = &document.BedChoice{BaseM: 2.6, TopM: 2.6, HeightM: 0.9, CrownM: 0.4, CentreM: 2.9}
 	if n := notes(compute(t, in), "bed.short"); n == nil || !strings.Contains(n.Sentence, "would have to be brought") {
 		t.Errorf("a bed of more soil than its furrows hold: %+v", n)
 	}
-	in.Block.Drains.Bed = &BedChoice{BaseM: 3, TopM: 1.5, HeightM: 1.2, CentreM: 4}
+	in.Block.Drains.Bed = &document.BedChoice{BaseM: 3, TopM: 1.5, HeightM: 1.2, CentreM: 4}
 	plan = compute(t, in)
 	n := notes(plan, "bed.subsoil")
 	if n == nil || !plan.Drains.Bed.Estimated {

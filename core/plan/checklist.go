@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"slowroot/core/document"
 	"slowroot/core/practice"
 	"slowroot/core/units"
 )
@@ -14,7 +15,7 @@ type CheckItem struct {
 	Group string `json:"group"`
 	Look  string `json:"look"` // what to look at
 	Good  string `json:"good"` // when it is good
-	Check
+	document.Check
 }
 
 // checklist is what to look at on this block, for the crop meant where there is one. Common practice.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"slowroot/core/canopy"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
@@ -23,9 +24,9 @@ type computation struct {
 	p        *Plan
 	sys      units.System
 	seasons  schedule.Seasons
-	meant    *Planting   // the planting the block is seen from, whatever its stage
-	planting *Planting   // the same where it is more than considered
-	book     record.Book // what was recorded of it
+	meant    *document.Planting // the planting the block is seen from, whatever its stage
+	planting *document.Planting // the same where it is more than considered
+	book     record.Book        // what was recorded of it
 	sheet    *practice.Sheet
 	option   practice.Layout
 	plane    geo.Plane
@@ -58,7 +59,7 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 		return nil, err
 	}
 	whole := in.Block
-	in.Block = whole.settled()
+	in.Block = whole.Settled()
 	c := &computation{in: in, tr: tr, sys: in.Estate.Units, seasons: seasons, meant: in.Block.Planting, sheet: in.Sheet}
 	stage := c.meant.Stage()
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
@@ -67,7 +68,7 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	if c.meant != nil {
 		c.p.Planting, c.book = c.meant.ID, record.Open(in.Records, c.meant.ID)
 	}
-	if stage != Considered {
+	if stage != document.Considered {
 		c.planting = c.meant
 	}
 	c.ground()
@@ -149,7 +150,9 @@ func (c *computation) consider() {
 }
 
 // inGround tells whether plants stand, or stood: their layout is fixed and the ground is prepared for them no more.
-func (c *computation) inGround() bool { return c.p.Stage == Planted || c.p.Stage == Ended }
+func (c *computation) inGround() bool {
+	return c.p.Stage == document.Planted || c.p.Stage == document.Ended
+}
 
 func (c *computation) figure(f Figure) {
 	c.p.Figures = append(c.p.Figures, f)
@@ -248,7 +251,7 @@ func (c *computation) choose() error {
 	if p.Standing().IsZero() {
 		return finding.Bad("planting.date", "", "a planting needs a date", "a day written YYYY-MM-DD")
 	}
-	c.p.Choices = s.Resolve(p.chosen())
+	c.p.Choices = s.Resolve(p.Chosen())
 	c.option, _ = s.Layout(c.p.Choices[practice.LayoutFork])
 	c.curve, c.feed, c.harvest = s.Curve(c.p.Choices), s.Programme(c.p.Choices), s.Harvesting(c.p.Choices)
 	c.ops = s.Operations(c.p.Choices)

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/geo"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
@@ -119,7 +120,7 @@ func TestAsPlantedStandsWhereItWasPlanned(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		var back AsPlanted
+		var back document.AsPlanted
 		if err := json.Unmarshal(text, &back); err != nil {
 			t.Fatal(err)
 		}

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/practice"
 	"slowroot/core/schedule"
@@ -26,8 +27,8 @@ func TestEveryCropEveryWay(t *testing.T) {
 					in := input(t, "hazelnut")
 					in.Estate.Seasons = schedule.Temperate(south)
 					in.Sheet = s
-					in.Block.Planting = &Planting{Sheet: s.ID, Choices: map[string]Choice{f.ID: {Option: o.ID}}}
-					in.Block.Complete(in.Estate, l.Get, in.Today)
+					in.Block.Planting = &document.Planting{Sheet: s.ID, Choices: map[string]document.Choice{f.ID: {Option: o.ID}}}
+					Complete(&in.Block, in.Estate, l.Get, in.Today)
 					p, err := Compute(in, nil)
 					if err != nil {
 						t.Errorf("%s %s=%s, south %v: %v", s.ID, f.ID, o.ID, south, err)

@@ -1,21 +1,10 @@
 package plan
 
-import (
-	"slices"
-
-	"slowroot/core/soil"
-)
-
-// settled is the block as it counts: without pits that are drafts and without tests in which nothing was measured.
-func (b Block) settled() Block {
-	b.Pits = slices.DeleteFunc(slices.Clone(b.Pits), func(p soil.Pit) bool { return p.Draft })
-	b.Tests = slices.DeleteFunc(slices.Clone(b.Tests), soil.Test.Empty)
-	return b
-}
+import "slowroot/core/document"
 
 // showDrafts puts what does not count among what does, each at its place in the block's own lists, so that it can be
 // looked at and finished; what was computed from the settled lists then names the places in the whole ones.
-func (c *computation) showDrafts(whole Block) {
+func (c *computation) showDrafts(whole document.Block) {
 	p := &c.p.Soil
 	if len(whole.Pits) != len(c.in.Block.Pits) {
 		root := 100.0

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/soil"
 )
 
@@ -73,7 +74,7 @@ func TestStripWithoutRows(t *testing.T) {
 	s := *in.Sheet
 	s.Bed, s.Layouts = nil, nil
 	in.Sheet = &s
-	in.Block.Works = &WorksChoice{StripM: 1.2}
+	in.Block.Works = &document.WorksChoice{StripM: 1.2}
 	p := compute(t, in)
 	n := notes(p, "works.strip")
 	if n == nil || strings.Contains(n.Sentence, "0.00") || !strings.Contains(n.Sentence, "how far apart the rows will stand is not known") || p.Works.Share != 1 || p.Works.RowM != 0 {
@@ -95,7 +96,7 @@ func TestStripWithoutRows(t *testing.T) {
 func TestBedsBeginAsTheCropsOwn(t *testing.T) {
 	for _, sheet := range []string{"strawberry", "pineapple", "elderberry", "blueberry", "blackberry"} {
 		in := intended(t, sheet, civil.Must(2027, 3, 1))
-		in.Block.Drains = &DrainChoice{Bed: &BedChoice{}}
+		in.Block.Drains = &document.DrainChoice{Bed: &document.BedChoice{}}
 		own := in.Sheet.Bed
 		b := compute(t, in).Drains.Bed
 		if own == nil || b == nil {

@@ -122,7 +122,7 @@ func (c *computation) drainBill(d *DrainPlan) {
 		add(k.line("Shaping beds by machine", "machine", b.MachineH, units.Hours, fmt.Sprintf("%s at %s an hour, %s of soil from each %s in each; from memory", count(b.Passes, "pass"), c.text(earthwork.PassMH, units.Distance), c.text(10*earthwork.PassM2, units.Earth), c.text(10, units.Distance))))
 		add(k.line("Soil moved into beds", "", b.MovedM3, units.Earth, "dug from the furrows beside them, as it lies"))
 		if b.CoverM > 0 {
-			kind := c.in.Block.drainChoice().Bed.Cover
+			kind := c.in.Block.DrainChoice().Bed.Cover
 			add(k.line(capital(kind)+", "+m(b.CoverBuy)+" wide", kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
 		}
 		add(k.line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, "+c.text(2, units.Depth)+" to "+c.text(5, units.Depth)+" deep under film; heavy line lasts 8 to 10 years, thin tape a season"))

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -11,13 +12,10 @@ import (
 	"slowroot/core/working"
 )
 
-// interceptorID names an interceptor beside a network.
-const interceptorID = "I"
-
 // interceptor is a drain across the slope that stops water before it enters (method DRN-13): on the layer where the
 // machine reaches it and its outlet lets it, sized for all it catches along its whole length. outlet is the level it
 // runs into, NaN where it has an outlet of its own.
-func (c *computation) interceptor(d *DrainPlan, choice DrainChoice, outlet float64) {
+func (c *computation) interceptor(d *DrainPlan, choice document.DrainChoice, outlet float64) {
 	line, suggested, ok := c.lineFor("interceptor", choice.Interceptor, d.SpacingM)
 	s := d.Soil
 	if !ok || s == nil {
@@ -27,7 +25,7 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice, outlet float
 	i, _ := c.nearest(mid[0], mid[1])
 	t := c.task(d, choice, line)
 	t.Q, t.LeastGrade, t.Open = 0, 0.002, choice.CutOpen
-	t.DepthM = c.in.Block.machineReach()
+	t.DepthM = c.in.Block.MachineReach()
 	layer := t.DepthM + 0.5 // assumed where none was seen: it goes on half a metre below the drain
 	if c.stops(i) != nil {
 		layer = t.Layer(mid[0], mid[1])
@@ -54,7 +52,7 @@ func (c *computation) interceptor(d *DrainPlan, choice DrainChoice, outlet float
 		k = meanK(c.slabs(i, wet, layer))
 	}
 	design := func() (*drainage.Network, error) {
-		return drainage.Design(c.xy(), drainage.Layout{Name: interceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
+		return drainage.Design(c.xy(), drainage.Layout{Name: document.InterceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
 	}
 	n, err := design()
 	if err != nil {
@@ -128,7 +126,7 @@ func (c *computation) daylight(at drainage.XY, level float64) (float64, bool) {
 }
 
 // judgeCut says where an interceptor's water goes and how much of what comes it catches.
-func (c *computation) judgeCut(d DrainPlan, choice DrainChoice, note noter) {
+func (c *computation) judgeCut(d DrainPlan, choice document.DrainChoice, note noter) {
 	cut := d.Cut
 	first := cut.Reaches[0].Section[0]
 	lead := ""
@@ -157,13 +155,13 @@ const (
 
 // diversion is a ditch along the upper side that leads surface water past the block (method DRN-1). How much runs on in
 // a storm is not reckoned; what the ditch carries is.
-func (c *computation) diversion(d *DrainPlan, choice DrainChoice) {
+func (c *computation) diversion(d *DrainPlan, choice document.DrainChoice) {
 	line, suggested, ok := c.lineFor("diversion", choice.Interceptor, 0)
 	if !ok {
 		return
 	}
-	t := drainage.Task{Ground: c.heightAt, DepthM: diversionM, MostDepthM: c.in.Block.machineReach(), OutletM: math.NaN(), LeastGrade: 0.002, Closed: true, Open: true}
-	n, err := drainage.Design(c.xy(), drainage.Layout{Name: interceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
+	t := drainage.Task{Ground: c.heightAt, DepthM: diversionM, MostDepthM: c.in.Block.MachineReach(), OutletM: math.NaN(), LeastGrade: 0.002, Closed: true, Open: true}
+	n, err := drainage.Design(c.xy(), drainage.Layout{Name: document.InterceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
 	if err != nil {
 		d.cannot = err
 		return

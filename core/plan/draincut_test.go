@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -32,7 +33,7 @@ func TestInterceptorOfABlock(t *testing.T) {
 		}
 	}
 	// joined to the head of a network, its water runs through it
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "herringbone"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "herringbone"}}
 	alone := compute(t, in).Drains.Network
 	in.Block.Drains.Interceptor = []geo.Point{alone.LineAt[len(alone.LineAt)-1], d.Cut.LineAt[0]}
 	both := compute(t, in).Drains
@@ -77,8 +78,8 @@ func TestDitchAboveTheBlock(t *testing.T) {
 		t.Errorf("%d pegs, %+v", len(pegs), lines)
 	}
 	// its lines in a file stay a ditch, also on a block that had decided nothing
-	b := Block{}.TakeDrains(Laid{Interceptor: lines[0].Line, Remedy: d.Taken}, Choice{By: "T"})
-	if b.Decided[DrainFork].Option != "diversion" {
+	b := document.Block{}.TakeDrains(document.Laid{Interceptor: lines[0].Line, Remedy: d.Taken}, document.Choice{By: "T"})
+	if b.Decided[document.DrainFork].Option != "diversion" {
 		t.Errorf("%+v", b.Decided)
 	}
 	// straight down the slope it washes out, and the line suggested is the way back
@@ -103,7 +104,7 @@ func TestDitchAboveTheBlock(t *testing.T) {
 	}
 	for _, f := range fs {
 		for _, w := range f.Ways {
-			if f.ID == DrainFork && w.ID == "diversion" {
+			if f.ID == document.DrainFork && w.ID == "diversion" {
 				weighed = w.Consequences[0].Text != "" && w.Consequences[2].Value > 0
 			}
 		}
@@ -119,7 +120,7 @@ func TestDitchAboveTheBlock(t *testing.T) {
 func TestInterceptorAndItsOutlet(t *testing.T) {
 	in := wet(t, "hazelnut", 120, 0.02, func(x, y float64) float64 { return 50 + 0.06*y })
 	in.Block.Drains.Source, in.Block.Drains.KMDay, in.Block.Drains.DitchM = "seepage", 1.2, p(1.0)
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "interceptor"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "interceptor"}}
 	plan := compute(t, in)
 	d := plan.Drains
 	ground := d.Cut.Reaches[0].Section[0].Ground
@@ -164,7 +165,7 @@ func TestInterceptorAndItsOutlet(t *testing.T) {
 func TestInterceptorBesideDrains(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, func(x, y float64) float64 { return 50 + 0.05*y + 0.004*x })
 	in.Block.Drains.KMDay = 1.2
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "herringbone"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "herringbone"}}
 	pl := geo.LocalPlane(in.Block.Boundary)
 	in.Block.Drains.Interceptor = []geo.Point{pl.From(geo.XY{X: -60, Y: 50}), pl.From(geo.XY{X: 60, Y: 54})}
 	first := compute(t, in)
@@ -190,7 +191,7 @@ func TestDeepTrenchesAreCautioned(t *testing.T) {
 	for layer, deep := range map[float64]bool{0: true, 100: false, 130: true} {
 		in := wet(t, "hazelnut", layer, 0.02, func(x, y float64) float64 { return 50 + 0.06*y })
 		in.Block.Drains.Source, in.Block.Drains.KMDay, in.Block.Drains.DitchM = "seepage", 1.2, p(3)
-		in.Block.Decided = map[string]Choice{DrainFork: {Option: "interceptor"}}
+		in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "interceptor"}}
 		for _, open := range []bool{false, true} {
 			in.Block.Drains.CutOpen = open
 			said := strings.Join(compute(t, in).Drains.Cautions, " ")
@@ -206,7 +207,7 @@ func TestDeepTrenchesAreCautioned(t *testing.T) {
 func TestInterceptorForTheWetPart(t *testing.T) {
 	in := wet(t, "hazelnut", 120, 0.02, func(x, y float64) float64 { return 50 + 0.06*y })
 	in.Block.Drains.Source, in.Block.Drains.KMDay = "seepage", 1.2
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "interceptor"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "interceptor"}}
 	pl := geo.LocalPlane(in.Block.Boundary)
 	at := pl.From(geo.XY{X: -40, Y: -40})
 	in.Block.Pits[0].At = &at
@@ -236,7 +237,7 @@ func TestInterceptorForTheWetPart(t *testing.T) {
 func TestOutletOfAnInterceptorKeepsAboveTheLayer(t *testing.T) {
 	in := wet(t, "hazelnut", 150, 0.02, func(x, y float64) float64 { return 50 + 0.06*y + 0.003*x })
 	in.Block.Drains.Source, in.Block.Drains.KMDay, in.Block.Drains.DitchM = "seepage", 1.2, p(3)
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "interceptor"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "interceptor"}}
 	pl := geo.LocalPlane(in.Block.Boundary)
 	for i, x := range []float64{-60, 20, 60} {
 		at := pl.From(geo.XY{X: x})

@@ -45,7 +45,7 @@ func (c *computation) drainFigures(d *DrainPlan) {
 			formula, source = "h = q·Dv/Kv + q·L²/(8·ΣKD) + q·L/(π·Kr)·ln(a·Dr/u), solved for L", "method DRN-6, Ernst: better soil lies below the poorer one the drain is in; from memory: ILRI Publication 16"
 		}
 		used := "rounded down"
-		if choice := c.in.Block.drainChoice(); choice.SpacingM > 0 {
+		if choice := c.in.Block.DrainChoice(); choice.SpacingM > 0 {
 			used = "as it was set"
 		}
 		c.tell(working.Rule, "drain.spacing", "Spacing used", "the computed spacing, "+used, fmt.Sprintf("%.2f m computed", d.Spacings[1]), d.SpacingM, units.Spacing, "")

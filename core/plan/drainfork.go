@@ -6,6 +6,7 @@ import (
 	"slices"
 	"sort"
 
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/practice"
 	"slowroot/core/units"
@@ -17,7 +18,7 @@ var isField = map[string]bool{"gridiron": true, "herringbone": true, "local": tr
 
 // drainRemedies ranks what can be done and takes what was decided, else the first that works once something
 // was said about the water.
-func (c *computation) drainRemedies(d *DrainPlan, choice DrainChoice) {
+func (c *computation) drainRemedies(d *DrainPlan, choice document.DrainChoice) {
 	share := choice.WetPct / 100
 	if share == 0 {
 		share = 1
@@ -58,7 +59,7 @@ func (c *computation) drainRemedies(d *DrainPlan, choice DrainChoice) {
 		}
 		sort.SliceStable(d.Remedies, func(i, j int) bool { return d.Remedies[i].Works && !d.Remedies[j].Works })
 	}
-	if o := c.in.Block.Decided[DrainFork].Option; o != "" {
+	if o := c.in.Block.Decided[document.DrainFork].Option; o != "" {
 		d.Taken, d.Decided = o, true
 	} else if d.Started && d.Needed {
 		if i := slices.IndexFunc(d.Remedies, func(r drainage.Remedy) bool { return r.Works }); i >= 0 {
@@ -97,7 +98,7 @@ func (c *computation) drainFork() (Fork, bool) {
 	if !d.Started && !d.Needed {
 		return Fork{}, false
 	}
-	f := Fork{ID: DrainFork, Question: "How do the roots get air?", Step: "drains", Ways: []Way{}}
+	f := Fork{ID: document.DrainFork, Question: "How do the roots get air?", Step: "drains", Ways: []Way{}}
 	if !c.in.Weigh {
 		return f, true
 	}
@@ -147,7 +148,7 @@ func taken(bill []BillLine) float64 {
 
 // tryRemedy designs a remedy and says what it would mean.
 func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
-	choice := c.in.Block.drainChoice()
+	choice := c.in.Block.DrainChoice()
 	d := c.p.Drains
 	if r.ID != d.Taken {
 		d.Network, d.Cut, d.Bed, d.Bill, d.MachineH, d.CostText = nil, nil, nil, nil, 0, ""

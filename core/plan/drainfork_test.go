@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -24,7 +25,7 @@ func TestRemediesSideBySide(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, f := range fs {
-			if f.ID == DrainFork {
+			if f.ID == document.DrainFork {
 				return f
 			}
 		}
@@ -57,7 +58,7 @@ func TestRemediesSideBySide(t *testing.T) {
 	if plan := compute(t, in); plan.Drains.Network != nil || plan.Drains.Taken != "investigate" {
 		t.Error("drains are laid before anybody knows where the water comes from")
 	}
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "prayer"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "prayer"}}
 	var fe *finding.FieldError
 	if _, err := Compute(in, nil); !errors.As(err, &fe) || fe.Field != "decided.drain" || !strings.Contains(fe.Accepted, "herringbone") {
 		t.Errorf("%v", err)
@@ -77,7 +78,7 @@ func TestOtherWaysToDrain(t *testing.T) {
 	spot := pl.From(geo.XY{X: 40, Y: 30})
 	in.Block.Pits[0].At = &spot
 	in.Block.Drains.WetPct = 10
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "local"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "local"}}
 	d := compute(t, in).Drains
 	n, r := d.Network, math.Sqrt(0.1*compute(t, in).Ground.AreaM2/math.Pi) // of a circle of a tenth of the block
 	far := 0.0
@@ -93,7 +94,7 @@ func TestOtherWaysToDrain(t *testing.T) {
 		t.Errorf("%.6f m³/s for %.0f m²", n.FlowM3S, n.ReachedM2)
 	}
 	// a branch drawn in it is laid
-	in.Block.Drains.Branches = []DrawnDrain{{ID: "B1", Line: []geo.Point{d.Network.LineAt[len(d.Network.LineAt)-1], pl.From(geo.XY{X: 40, Y: 30 + 0.7*r})}}}
+	in.Block.Drains.Branches = []document.DrawnDrain{{ID: "B1", Line: []geo.Point{d.Network.LineAt[len(d.Network.LineAt)-1], pl.From(geo.XY{X: 40, Y: 30 + 0.7*r})}}}
 	in.Block.Drains.Collector = d.Network.LineAt
 	if with := compute(t, in).Drains.Network; len(with.Mains) != 2 || with.NextBranch != "B2" {
 		t.Errorf("%+v, the next is %s", with.Mains, with.NextBranch)
@@ -106,7 +107,7 @@ func TestOtherWaysToDrain(t *testing.T) {
 	if math.Hypot(end[0]-40, end[1]-30) > 0.01 || len(d.Network.Laterals) != 0 || len(d.Network.Part) != 0 || d.Network.ReachedM2 > 0.4*d.Network.BlockM2 {
 		t.Errorf("the local drain runs to %v", end)
 	}
-	in.Block.Decided[DrainFork] = Choice{Option: "ditches"}
+	in.Block.Decided[document.DrainFork] = document.Choice{Option: "ditches"}
 	d = compute(t, in).Drains
 	what := map[string]float64{}
 	for _, l := range d.Bill {
@@ -157,7 +158,7 @@ func TestOtherWaysToDrain(t *testing.T) {
 		sandy.Block.Pits[i].Surface = []soil.Sign{soil.Ponding, soil.WetPlants}
 	}
 	sandy.Block.Drains.SpacingM = 25
-	sandy.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	sandy.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	plan = compute(t, sandy)
 	if notes(plan, "drain.silt") == nil || notes(plan, "drain.willow") == nil {
 		t.Errorf("silt and willow roots are not warned of: %+v", plan.Drains.Soil)
@@ -186,7 +187,7 @@ func TestCausesAndWhatTheyAllow(t *testing.T) {
 	if plan.Drains.Taken != "subsoil" || plan.Drains.Network != nil || notes(plan, "drain.pan") != nil {
 		t.Errorf("the pan is the cause and %s is taken", plan.Drains.Taken)
 	}
-	in.Estate.Prices = append(in.Estate.Prices, Price{Item: "machine", Unit: "h", Each: 100, On: civil.Must(2025, 1, 1)}, Price{Item: "earth", Unit: "m³", Each: 4, On: civil.Must(2025, 1, 1)})
+	in.Estate.Prices = append(in.Estate.Prices, document.Price{Item: "machine", Unit: "h", Each: 100, On: civil.Must(2025, 1, 1)}, document.Price{Item: "earth", Unit: "m³", Each: 4, On: civil.Must(2025, 1, 1)})
 	fs, err := Forks(in)
 	if err != nil {
 		t.Fatal(err)

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/soil"
@@ -16,7 +17,7 @@ func drainPatch(fields map[string]any) map[string]any { return map[string]any{"d
 
 // takeRemedy is the patch that takes a way at the fork.
 func takeRemedy(id string) map[string]any {
-	return map[string]any{"decided": map[string]any{DrainFork: map[string]any{"option": id}}}
+	return map[string]any{"decided": map[string]any{document.DrainFork: map[string]any{"option": id}}}
 }
 
 // noter adds a finding of the drains: rule, weight, subject, sentence, source and remedies.
@@ -24,7 +25,7 @@ type noter func(rule string, w finding.Weight, subject, sentence, source string,
 
 // judgeDrains says what is wrong with the water and the design, with the numbers and a way out.
 func (c *computation) judgeDrains() {
-	d, choice := c.p.Drains, c.in.Block.drainChoice()
+	d, choice := c.p.Drains, c.in.Block.DrainChoice()
 	note := func(rule string, w finding.Weight, subject, sentence, source string, remedies ...finding.Remedy) {
 		c.note(finding.Finding{Rule: "drain." + rule, Weight: w, Step: "drains", Subject: subject, Sentence: sentence, Source: source, Remedies: remedies})
 	}
@@ -126,7 +127,7 @@ func (c *computation) whyNotDeeper(d DrainPlan, l drainage.Limit) string {
 }
 
 // judgeEvidence compares what was said about the water with what the pits and wells show.
-func (c *computation) judgeEvidence(d DrainPlan, choice DrainChoice, note noter) {
+func (c *computation) judgeEvidence(d DrainPlan, choice document.DrainChoice, note noter) {
 	if choice.Source == "" || choice.Source == "unknown" {
 		note("source", finding.Watch, "Source of the water", "Where the water comes from is not known, and it decides the remedy: a dip well read through the year, a walk in the wet season, a look at the neighbours' ditches.", "method DRN-1, common practice")
 	}
@@ -212,10 +213,10 @@ var mends = map[string]string{"shallow": "Lower the outlet, or lead the ditch al
 	"size": "Lead part of the water out another way, or give it more fall", "long": "Draw a branch across them: it takes over what lies above it", "crossing": "Move one of them", "missed": "Lead a branch or a lateral into it, or leave it out"}
 
 // freeBranch is the first name of a branch that none has.
-func freeBranch(had []DrawnDrain) string {
+func freeBranch(had []document.DrawnDrain) string {
 	for i := 1; ; i++ {
 		id := fmt.Sprintf("B%d", i)
-		if !slices.ContainsFunc(had, func(b DrawnDrain) bool { return b.ID == id }) {
+		if !slices.ContainsFunc(had, func(b document.DrawnDrain) bool { return b.ID == id }) {
 			return id
 		}
 	}
@@ -253,7 +254,7 @@ func (c *computation) judgeNetwork(v *NetworkView, cut bool, note noter) {
 			f = append(f, finding.Remedy{Label: "Back to the line suggested", Patch: drainPatch(map[string]any{field: nil, "branches": nil, "laterals": nil})})
 		}
 		if d := c.p.Drains; rule == "missed" && !cut && d.branch != nil {
-			f = append([]finding.Remedy{{Label: "Lead a branch into it", Patch: drainPatch(map[string]any{"collector": v.LineAt, "branches": append(slices.Clone(v.BranchAt), DrawnDrain{ID: v.NextBranch, Line: d.branch})})}}, f...)
+			f = append([]finding.Remedy{{Label: "Lead a branch into it", Patch: drainPatch(map[string]any{"collector": v.LineAt, "branches": append(slices.Clone(v.BranchAt), document.DrawnDrain{ID: v.NextBranch, Line: d.branch})})}}, f...)
 		}
 		note("trouble-"+name+rule, w, subject, s+". "+mends[rule]+".", "methods DRN-8 to DRN-11", f...)
 	}
@@ -261,7 +262,7 @@ func (c *computation) judgeNetwork(v *NetworkView, cut bool, note noter) {
 	for _, x := range v.Laterals {
 		flat = math.Min(flat, x.Grade)
 	}
-	if least := drainage.MinimumGrade(0.075, 0.43, 0.015); !cut && c.p.Drains.Soil != nil && oneOf(c.p.Drains.Soil.Texture, "sand", "loamy sand", "sandy loam", "silt", "silt loam") && flat < least {
+	if least := drainage.MinimumGrade(0.075, 0.43, 0.015); !cut && c.p.Drains.Soil != nil && document.OneOf(c.p.Drains.Soil.Texture, "sand", "loamy sand", "sandy loam", "silt", "silt loam") && flat < least {
 		note("silt", finding.Watch, "Fine sand and silt", fmt.Sprintf("The flattest lateral falls %s; in %s fine sand and silt settle below %s. A fabric round the pipe keeps them out.", c.text(flat, units.Grade), c.p.Drains.Soil.Texture, c.text(least, units.Grade)), "velocities: USDA-NRCS Conservation Practice Standard 606")
 	}
 }

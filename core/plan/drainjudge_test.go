@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -14,7 +15,7 @@ import (
 // Heights of a phone are good enough to choose, not to dig; without heights nothing is laid out.
 func TestDrainsSayHowWellTheHeightsAreKnown(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.5, tilted)
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "herringbone"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "herringbone"}}
 	if n := notes(compute(t, in), "drain.accuracy"); n == nil || !strings.Contains(n.Sentence, "not to dig") {
 		t.Errorf("heights to half a metre: %+v", n)
 	}
@@ -30,7 +31,7 @@ func TestDrainsSayHowWellTheHeightsAreKnown(t *testing.T) {
 	}
 	in = wet(t, "hazelnut", 130, 0.03, tilted)
 	in.Block.Drains.DitchM = nil
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "herringbone"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "herringbone"}}
 	plan = compute(t, in)
 	if notes(plan, "drain.accuracy") != nil || notes(plan, "drain.outlet") == nil {
 		t.Error("levelled heights are doubted, or an outlet nobody measured is not")
@@ -42,7 +43,7 @@ func TestDrainsSayHowWellTheHeightsAreKnown(t *testing.T) {
 func TestTroublesInTheReadersUnits(t *testing.T) {
 	in := wet(t, "hazelnut", 0, 0.02, func(x, y float64) float64 { return 50 + 0.0005*x })
 	in.Block.Drains.DitchM = p(1.2)
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	pl := geo.LocalPlane(in.Block.Boundary)
 	in.Block.Drains.Collector = []geo.Point{pl.From(geo.XY{X: -140, Y: 0}), pl.From(geo.XY{X: 140, Y: 0})}
 	in.Block.Drains.SpacingM = 20
@@ -78,8 +79,8 @@ func TestNoMetreForAReaderInFeet(t *testing.T) {
 		in := wet(t, "hazelnut", 130, 0.15, func(x, y float64) float64 { return 50 + 0.05*y + 0.004*x })
 		in.Estate.Units = "us"
 		in.Block.Drains.Source = source
-		in.Block.Drains.Bed = &BedChoice{Cover: "fabric", DripLines: 1}
-		in.Block.Decided = map[string]Choice{DrainFork: {Option: way}}
+		in.Block.Drains.Bed = &document.BedChoice{Cover: "fabric", DripLines: 1}
+		in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: way}}
 		p := compute(t, in)
 		var said []string
 		for _, l := range p.Drains.Bill {

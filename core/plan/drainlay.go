@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -74,7 +75,7 @@ func (c *computation) wetPart() (wet *drainage.Wet, pit string) {
 		return nil, ""
 	}
 	wet = &drainage.Wet{At: c.lineOf([]geo.Point{*c.in.Block.Pits[i].At})[0]}
-	if share := c.in.Block.drainChoice().WetPct / 100; share > 0 && share < 0.6 {
+	if share := c.in.Block.DrainChoice().WetPct / 100; share > 0 && share < 0.6 {
 		wet.RadiusM = math.Sqrt(share * c.p.Ground.AreaM2 / math.Pi)
 	}
 	return wet, c.in.Block.Pits[i].Name
@@ -83,7 +84,7 @@ func (c *computation) wetPart() (wet *drainage.Wet, pit string) {
 // lowPart is the wet part where no pit says where it lies: a circle of the share that was said round the lowest ground
 // well inside the block. nil where no share was said.
 func (c *computation) lowPart() *drainage.Wet {
-	share := c.in.Block.drainChoice().WetPct / 100
+	share := c.in.Block.DrainChoice().WetPct / 100
 	if !(share > 0 && share < 0.6) || c.in.Land == nil {
 		return nil
 	}
@@ -110,7 +111,7 @@ func (c *computation) lowPart() *drainage.Wet {
 }
 
 // drainDesign lays what is taken on the block.
-func (c *computation) drainDesign(d *DrainPlan, choice DrainChoice) {
+func (c *computation) drainDesign(d *DrainPlan, choice document.DrainChoice) {
 	switch {
 	case d.Taken == "diversion":
 		c.diversion(d, choice)
@@ -134,8 +135,8 @@ func (c *computation) drainDesign(d *DrainPlan, choice DrainChoice) {
 }
 
 // task is what every pipe of the block keeps to.
-func (c *computation) task(d *DrainPlan, choice DrainChoice, line []drainage.XY) drainage.Task {
-	t := drainage.Task{Ground: c.heightAt, Q: d.DischargeM / 1000, DepthM: d.DepthM, CoverM: drainage.Cover(choice.Traffic), MostDepthM: c.in.Block.machineReach() + 0.2, OutletM: math.NaN()}
+func (c *computation) task(d *DrainPlan, choice document.DrainChoice, line []drainage.XY) drainage.Task {
+	t := drainage.Task{Ground: c.heightAt, Q: d.DischargeM / 1000, DepthM: d.DepthM, CoverM: drainage.Cover(choice.Traffic), MostDepthM: c.in.Block.MachineReach() + 0.2, OutletM: math.NaN()}
 	if d.Soil != nil {
 		t.Layer, t.Texture = c.layer(), d.Soil.Texture
 	}
@@ -163,9 +164,9 @@ func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, d
 	for i := range n.Troubles {
 		n.Troubles[i].Sentence = c.troubleWords(n.Troubles[i])
 	}
-	v := &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), BranchAt: []DrawnDrain{}, Part: []drainage.XY{}, Suggested: suggested, Drawn: drawn, SpacingM: spacing}
+	v := &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), BranchAt: []document.DrawnDrain{}, Part: []drainage.XY{}, Suggested: suggested, Drawn: drawn, SpacingM: spacing}
 	for _, m := range n.Mains[1:] {
-		v.BranchAt = append(v.BranchAt, DrawnDrain{ID: m.ID, Line: c.pointsOf(m.Points)})
+		v.BranchAt = append(v.BranchAt, document.DrawnDrain{ID: m.ID, Line: c.pointsOf(m.Points)})
 	}
 	v.NextBranch = freeBranch(v.BranchAt)
 	return v
@@ -204,7 +205,7 @@ func (c *computation) troubleWords(t drainage.Trouble) string {
 	return s
 }
 
-func (c *computation) network(d *DrainPlan, choice DrainChoice) {
+func (c *computation) network(d *DrainPlan, choice document.DrainChoice) {
 	line, suggested, ok := c.lineFor(d.Taken, choice.Collector, d.SpacingM)
 	if !ok {
 		return
@@ -279,7 +280,7 @@ func (c *computation) network(d *DrainPlan, choice DrainChoice) {
 }
 
 // endDrain is the pipe along the low ends of the furrows: it takes the whole block's water.
-func (c *computation) endDrain(d *DrainPlan, choice DrainChoice) {
+func (c *computation) endDrain(d *DrainPlan, choice document.DrainChoice) {
 	line, suggested, ok := c.lineFor("beds", choice.Collector, 20)
 	if !ok {
 		return

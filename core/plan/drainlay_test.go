@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -14,12 +15,12 @@ import (
 // A collector drawn to a corner is used, and laterals drawn replace the pattern with their names.
 func TestDrawnDrains(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, tilted)
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "herringbone"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "herringbone"}}
 	n := compute(t, in).Drains.Network
 	in.Block.Drains.Collector = n.LineAt
 	for _, l := range n.Laterals {
 		pl := geo.LocalPlane(in.Block.Boundary)
-		d := DrawnDrain{ID: l.ID}
+		d := document.DrawnDrain{ID: l.ID}
 		for _, p := range l.Points {
 			d.Line = append(d.Line, pl.From(geo.XY{X: p[0], Y: p[1]}))
 		}
@@ -41,7 +42,7 @@ func TestDrawnDrains(t *testing.T) {
 // A line that cannot carry a design is said with its reason, and the remedy goes back to the one suggested.
 func TestALineThatCannotBeLaid(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, tilted)
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	pl := geo.LocalPlane(in.Block.Boundary)
 	at := pl.From(geo.XY{X: 10, Y: 10})
 	in.Block.Drains.Collector = []geo.Point{at, at}
@@ -58,8 +59,8 @@ func TestALineThatCannotBeLaid(t *testing.T) {
 	if plan = compute(t, in); plan.Drains.Network != nil || notes(plan, "drain.no-line") == nil {
 		t.Error("a collector five kilometres off is laid")
 	}
-	off := DrawnDrain{ID: "B7", Line: []geo.Point{at, pl.From(geo.XY{X: 5000, Y: 10})}}
-	for _, c := range []DrainChoice{{Branches: []DrawnDrain{off}}, {Laterals: []DrawnDrain{off}}} {
+	off := document.DrawnDrain{ID: "B7", Line: []geo.Point{at, pl.From(geo.XY{X: 5000, Y: 10})}}
+	for _, c := range []document.DrainChoice{{Branches: []document.DrawnDrain{off}}, {Laterals: []document.DrawnDrain{off}}} {
 		c.Source, c.DitchM = "rain", p(1.6)
 		in.Block.Drains = &c
 		plan = compute(t, in)
@@ -84,7 +85,7 @@ func TestBranchIntoWhatIsMissed(t *testing.T) {
 		t.Fatal(err)
 	}
 	in.Land = l
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	pl = geo.LocalPlane(in.Block.Boundary)
 	in.Block.Drains.Collector = []geo.Point{pl.From(geo.XY{X: -75, Y: -20}), pl.From(geo.XY{X: 75, Y: -20})}
 	in.Block.Drains.SpacingM = 9
@@ -94,7 +95,7 @@ func TestBranchIntoWhatIsMissed(t *testing.T) {
 		t.Fatalf("%+v", n)
 	}
 	patch := n.Remedies[0].Patch["drains"].(map[string]any)
-	in.Block.Drains.Branches = patch["branches"].([]DrawnDrain)
+	in.Block.Drains.Branches = patch["branches"].([]document.DrawnDrain)
 	in.Block.Drains.Collector = patch["collector"].([]geo.Point)
 	now := compute(t, in)
 	v := now.Drains.Network
@@ -119,15 +120,15 @@ func TestBranchIntoWhatIsMissed(t *testing.T) {
 	}
 	// a second one takes the next free name
 	if n := notes(now, "drain.trouble-missed"); n != nil && n.Remedies[0].Label == "Lead a branch into it" {
-		if next := n.Remedies[0].Patch["drains"].(map[string]any)["branches"].([]DrawnDrain); len(next) != 2 || next[1].ID != "B2" {
+		if next := n.Remedies[0].Patch["drains"].(map[string]any)["branches"].([]document.DrawnDrain); len(next) != 2 || next[1].ID != "B2" {
 			t.Errorf("%+v", next)
 		}
 	}
 	// two of one name, or of the collector's, are refused
 	for _, id := range []string{"B1", "C", "I"} {
 		c := *in.Block.Drains
-		c.Branches = append(append([]DrawnDrain{}, c.Branches...), DrawnDrain{ID: id, Line: c.Branches[0].Line})
-		if err := c.valid(); err == nil || !strings.Contains(err.Error(), "drains.branches[1].id") {
+		c.Branches = append(append([]document.DrawnDrain{}, c.Branches...), document.DrawnDrain{ID: id, Line: c.Branches[0].Line})
+		if err := c.Valid(); err == nil || !strings.Contains(err.Error(), "drains.branches[1].id") {
 			t.Errorf("a second line %s: %v", id, err)
 		}
 	}
@@ -178,7 +179,7 @@ func TestLayerBetweenPits(t *testing.T) {
 	// the design follows: on the deep side laterals lie deeper than the shallow pit would let them, never in the clay
 	in.Block.Pits[0].At, in.Block.Pits[1].At = at(-60, 0), at(60, 0)
 	in.Block.Drains.DepthM = 0
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	plan := compute(t, in)
 	if plan.Drains.Network == nil {
 		t.Fatalf("nothing is laid: %s", plan.Drains.Refused)
@@ -206,7 +207,7 @@ func TestLayerBetweenPits(t *testing.T) {
 // gives the block the same network.
 func TestSettingOutIsTheDesign(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, tilted)
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "herringbone"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "herringbone"}}
 	plan := compute(t, in)
 	pegs, lines := plan.SettingOut()
 	n := plan.Drains.Network
@@ -236,23 +237,23 @@ func TestSettingOutIsTheDesign(t *testing.T) {
 	if outlets != 1 {
 		t.Errorf("%d outlets", outlets)
 	}
-	laid := Laid{Collector: n.LineAt, SpacingM: plan.Drains.SpacingM, DepthM: plan.Drains.DepthM, Remedy: "herringbone"}
+	laid := document.Laid{Collector: n.LineAt, SpacingM: plan.Drains.SpacingM, DepthM: plan.Drains.DepthM, Remedy: "herringbone"}
 	for _, l := range lines[1:] {
-		laid.Laterals = append(laid.Laterals, DrawnDrain{ID: l.ID, Line: l.Line})
+		laid.Laterals = append(laid.Laterals, document.DrawnDrain{ID: l.ID, Line: l.Line})
 		if len(l.Levels) != len(l.Line) || math.Abs(l.Levels[0]-l.Low) > 1e-6 || math.Abs(l.Levels[len(l.Levels)-1]-l.High) > 1e-6 {
 			t.Errorf("%s: levels %v from %.3f to %.3f", l.ID, l.Levels, l.Low, l.High)
 		}
 	}
 	fresh := in
-	fresh.Block.Drains, fresh.Block.Decided = &DrainChoice{DitchM: p(1.6)}, nil
-	fresh.Block = fresh.Block.TakeDrains(laid, Choice{By: "T", On: in.Today})
+	fresh.Block.Drains, fresh.Block.Decided = &document.DrainChoice{DitchM: p(1.6)}, nil
+	fresh.Block = fresh.Block.TakeDrains(laid, document.Choice{By: "T", On: in.Today})
 	back := compute(t, fresh)
 	if back.Drains.Taken != "herringbone" || !back.Drains.Decided || len(back.Drains.Network.Laterals) != len(n.Laterals) || math.Abs(back.Drains.Network.FlowM3S-n.FlowM3S) > 1e-6 {
 		t.Errorf("read back: %s, %d laterals, %.6f m³/s; it was %d, %.6f", back.Drains.Taken, len(back.Drains.Network.Laterals), back.Drains.Network.FlowM3S, len(n.Laterals), n.FlowM3S)
 	}
 	// a way somebody decided stays decided
-	fresh.Block.Decided = map[string]Choice{DrainFork: {Option: "local"}}
-	if b := fresh.Block.TakeDrains(laid, Choice{}); b.Decided[DrainFork].Option != "local" {
+	fresh.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "local"}}
+	if b := fresh.Block.TakeDrains(laid, document.Choice{}); b.Decided[document.DrainFork].Option != "local" {
 		t.Error("a file decides over a person")
 	}
 	if pegs, lines := compute(t, input(t, "tea")).SettingOut(); len(pegs)+len(lines) != 0 {

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/units"
@@ -50,7 +51,7 @@ type HoleView struct {
 
 // drainNeed compares where water stands with what the crop asks for. A dip well of three readings outweighs
 // the marks in the pits.
-func (c *computation) drainNeed(d *DrainPlan, choice DrainChoice) {
+func (c *computation) drainNeed(d *DrainPlan, choice document.DrainChoice) {
 	k := DrainCriterion{Class: 3, Assumed: true}
 	if c.sheet != nil && c.sheet.Soil.WetClass > 0 {
 		k.Class, k.Assumed = c.sheet.Soil.WetClass, false
@@ -100,7 +101,7 @@ func (c *computation) roots() float64 {
 const noOutlet = "there is no outlet: a drain that runs nowhere is not designed"
 
 // drainDepth finds how deep a drain may lie and what decides it (method DRN-4).
-func (c *computation) drainDepth(d *DrainPlan, choice DrainChoice) {
+func (c *computation) drainDepth(d *DrainPlan, choice document.DrainChoice) {
 	// deeper than this gives the roots nothing; a crop that wants the water below its roots still needs the head
 	air, what := c.roots(), "roots"
 	if d.Criterion.SteadyM > air {
@@ -115,7 +116,7 @@ func (c *computation) drainDepth(d *DrainPlan, choice DrainChoice) {
 	if choice.DitchM != nil && *choice.DitchM > 0 {
 		up = append(up, drainage.Limit{Name: "outlet", DepthM: *choice.DitchM - drainage.OutletClearM})
 	}
-	up = append(up, drainage.Limit{Name: "reach of the machine", DepthM: c.in.Block.machineReach()})
+	up = append(up, drainage.Limit{Name: "reach of the machine", DepthM: c.in.Block.MachineReach()})
 	d.Limits = up
 	traffic := choice.Traffic
 	if traffic == "" {
@@ -145,18 +146,10 @@ func (c *computation) drainDepth(d *DrainPlan, choice DrainChoice) {
 }
 
 // asDitches is the same field drained by ditches, which nothing has to cover.
-func (c *computation) asDitches(d DrainPlan, choice DrainChoice) DrainPlan {
+func (c *computation) asDitches(d DrainPlan, choice document.DrainChoice) DrainPlan {
 	if d.bare {
 		d.Refused, d.bare = d.noDitch, false
 		c.drainSpacing(&d, choice)
 	}
 	return d
-}
-
-// machineReach is how deep the trench machine digs, m.
-func (b Block) machineReach() float64 {
-	if r := b.drainChoice().ReachM; r > 0 {
-		return r
-	}
-	return 1.8
 }

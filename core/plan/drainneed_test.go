@@ -2,14 +2,15 @@ package plan
 
 import (
 	"math"
-	"slowroot/core/working"
 	"strings"
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/soil"
+	"slowroot/core/working"
 )
 
 // Method DRN-4: roots 0.65 and clay at 0.60 give 0.60 by the clay, and 0.60 m of cover refuses it for tractors;
@@ -23,7 +24,7 @@ func TestDrainDepthNamesItsLimit(t *testing.T) {
 	if d.Taken == "gridiron" || d.Taken == "herringbone" {
 		t.Errorf("where no pipe can lie, %s is taken", d.Taken)
 	}
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	plan := compute(t, in)
 	if n := notes(plan, "drain.refused"); n == nil || n.Weight != finding.Stops || plan.Drains.Network != nil {
 		t.Errorf("pipes without cover must stop: %+v", n)
@@ -45,7 +46,7 @@ func TestDrainDepthNamesItsLimit(t *testing.T) {
 func TestADrainBelowTheClayIsNotDesigned(t *testing.T) {
 	in := wet(t, "persimmon", 95, 0.02, tilted)
 	in.Block.Drains.DepthM, in.Block.Drains.KMDay = 1.3, 0.8
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	plan := compute(t, in)
 	n := notes(plan, "drain.deep")
 	if plan.Drains.DepthM != 0.95 || n == nil || !strings.Contains(n.Sentence, "clay") || !strings.Contains(n.Sentence, "takes nothing in") {
@@ -70,15 +71,15 @@ func TestADrainBelowTheClayIsNotDesigned(t *testing.T) {
 // Dip wells of three readings outweigh the marks, and a contradiction is said with its arithmetic.
 func TestDipWells(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, tilted)
-	read := func(cm ...float64) []WellReading {
-		var out []WellReading
+	read := func(cm ...float64) []document.WellReading {
+		var out []document.WellReading
 		for i, v := range cm {
-			out = append(out, WellReading{civil.Must(2024, 5+i, 1), v})
+			out = append(out, document.WellReading{On: civil.Must(2024, 5+i, 1), WaterCm: v})
 		}
 		return out
 	}
 	in.Block.Pits[0].Surface, in.Block.Pits[0].Layers[0].Signs = []soil.Sign{soil.Ponding}, nil
-	in.Block.Drains.Wells = []Well{{Name: "W1", DepthCm: 150, Readings: read(95, 150)}}
+	in.Block.Drains.Wells = []document.Well{{Name: "W1", DepthCm: 150, Readings: read(95, 150)}}
 	asked := func(plan *Plan) bool { return notes(plan, "soil.wet-ask") != nil }
 	before := compute(t, in)
 	if !asked(before) {
@@ -120,7 +121,7 @@ func TestDitchesNeedNoCover(t *testing.T) {
 	if !works["ditches"] || works["gridiron"] {
 		t.Errorf("%v", works)
 	}
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "ditches"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "ditches"}}
 	p = compute(t, in)
 	if d = p.Drains; d.Refused != "" || d.Network == nil || !d.Network.Open || d.SpacingM < closestM || notes(p, "drain.refused") != nil {
 		t.Fatalf("%q, %.1f m apart", d.Refused, d.SpacingM)
@@ -132,7 +133,7 @@ func TestDitchesNeedNoCover(t *testing.T) {
 			}
 		}
 	}
-	in.Block.Decided[DrainFork] = Choice{Option: "gridiron"}
+	in.Block.Decided[document.DrainFork] = document.Choice{Option: "gridiron"}
 	if n := notes(compute(t, in), "drain.refused"); n == nil || !strings.Contains(n.Sentence, "cover") {
 		t.Errorf("%+v", n)
 	}
@@ -163,7 +164,7 @@ func TestPitTheDrainsAreDesignedFor(t *testing.T) {
 	}
 	in.Block.Pits[0].Layers[1].BottomCm, in.Block.Pits[0].Layers[2].TopCm = 112, 112
 	in.Block.Drains.DitchM = p(2)
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	first := compute(t, in)
 	n := notes(first, "drain.pits-differ")
 	if first.Drains.DepthM != 1.12 || first.Drains.Soil.Pit != "A" || n == nil || n.Remedies[0].Label != "Design for B" || !strings.Contains(n.Sentence, "1.12") || !strings.Contains(n.Sentence, "1.50") {

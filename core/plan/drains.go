@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/geo"
 	"slowroot/core/units"
@@ -63,16 +64,16 @@ type DrainPlan struct {
 // NetworkView is a network with the line it was made from.
 type NetworkView struct {
 	*drainage.Network
-	Line       [][2]float64 `json:"line"` // the collector or interceptor
-	LineAt     []geo.Point  `json:"lineAt"`
-	Suggested  bool         `json:"suggested"`  // nobody has drawn it
-	Why        string       `json:"why"`        // where a suggested line lies, and what that rests on
-	Drawn      bool         `json:"drawn"`      // its laterals were drawn
-	BranchAt   []DrawnDrain `json:"branchAt"`   // its branches, from where they join
-	Part       [][2]float64 `json:"part"`       // the wet part it is laid for; empty: the whole block
-	Assumed    bool         `json:"assumed"`    // where the wet part lies is not known: the lowest ground is taken
-	NextBranch string       `json:"nextBranch"` // the name a further one takes
-	SpacingM   float64      `json:"spacingM"`
+	Line       [][2]float64          `json:"line"` // the collector or interceptor
+	LineAt     []geo.Point           `json:"lineAt"`
+	Suggested  bool                  `json:"suggested"`  // nobody has drawn it
+	Why        string                `json:"why"`        // where a suggested line lies, and what that rests on
+	Drawn      bool                  `json:"drawn"`      // its laterals were drawn
+	BranchAt   []document.DrawnDrain `json:"branchAt"`   // its branches, from where they join
+	Part       [][2]float64          `json:"part"`       // the wet part it is laid for; empty: the whole block
+	Assumed    bool                  `json:"assumed"`    // where the wet part lies is not known: the lowest ground is taken
+	NextBranch string                `json:"nextBranch"` // the name a further one takes
+	SpacingM   float64               `json:"spacingM"`
 }
 
 // BillLine is one line of the bill of quantities.
@@ -96,8 +97,8 @@ var lateralPipe = drainage.Pipes[0]
 // drains works out whether the block needs drainage and designs what is taken.
 func (c *computation) drains() {
 	d := &c.p.Drains
-	choice := c.in.Block.drainChoice()
-	*d = DrainPlan{Started: c.in.Block.wet(), WantedM: choice.DepthM, Wells: []WellView{}, Holes: []HoleView{}, Remedies: []drainage.Remedy{}, Limits: []drainage.Limit{},
+	choice := c.in.Block.DrainChoice()
+	*d = DrainPlan{Started: c.in.Block.Wet(), WantedM: choice.DepthM, Wells: []WellView{}, Holes: []HoleView{}, Remedies: []drainage.Remedy{}, Limits: []drainage.Limit{},
 		Discharges: []Discharge{}, Depths: []DepthTried{}, Season: []TableMonth{}, Bill: []BillLine{}, Laying: []string{}, Cautions: []string{}}
 	o, e, n := c.plane.From(geo.XY{}), c.plane.From(geo.XY{X: 1}), c.plane.From(geo.XY{Y: 1})
 	d.PerMetre = geo.Point{Lon: e.Lon - o.Lon, Lat: n.Lat - o.Lat}
@@ -118,11 +119,4 @@ func (c *computation) drains() {
 	c.drainDesign(d, choice)
 	c.drainBill(d)
 	c.drainFigures(d)
-}
-
-func (b Block) drainChoice() DrainChoice {
-	if b.Drains != nil {
-		return *b.Drains
-	}
-	return DrainChoice{}
 }

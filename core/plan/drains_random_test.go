@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/geo"
 	"slowroot/core/soil"
@@ -60,7 +61,7 @@ func TestDrainsOfRandomBlocks(t *testing.T) {
 			}
 			in.Block.Pits = append(in.Block.Pits, pit)
 		}
-		c := &DrainChoice{Source: drainage.Sources[rnd.Intn(len(drainage.Sources))].ID, Traffic: pick("", "foot", "tractor", "truck"), CutOpen: rnd.Intn(3) == 0}
+		c := &document.DrainChoice{Source: drainage.Sources[rnd.Intn(len(drainage.Sources))].ID, Traffic: pick("", "foot", "tractor", "truck"), CutOpen: rnd.Intn(3) == 0}
 		if rnd.Intn(3) > 0 {
 			c.DitchM = p(math.Max(0, math.Round(rnd.Float64()*28-3)/10))
 		}
@@ -77,7 +78,7 @@ func TestDrainsOfRandomBlocks(t *testing.T) {
 			c.DischargeMM = 1 + rnd.Float64()*30
 		}
 		if rnd.Intn(3) == 0 {
-			c.Bed = &BedChoice{BaseM: 0.4 + rnd.Float64()*2, TopM: 0.3 + rnd.Float64(), HeightM: 0.1 + rnd.Float64()*0.6, CentreM: 1 + rnd.Float64()*6, Cover: pick("", "film", "fabric"), DripLines: rnd.Intn(3)}
+			c.Bed = &document.BedChoice{BaseM: 0.4 + rnd.Float64()*2, TopM: 0.3 + rnd.Float64(), HeightM: 0.1 + rnd.Float64()*0.6, CentreM: 1 + rnd.Float64()*6, Cover: pick("", "film", "fabric"), DripLines: rnd.Intn(3)}
 		}
 		if rnd.Intn(4) == 0 {
 			c.WetPct = 1 + rnd.Float64()*99
@@ -90,14 +91,14 @@ func TestDrainsOfRandomBlocks(t *testing.T) {
 		}
 		for range rnd.Intn(3) {
 			pl := geo.LocalPlane(in.Block.Boundary)
-			b := DrawnDrain{}
+			b := document.DrawnDrain{}
 			for range 2 + rnd.Intn(2) {
 				b.Line = append(b.Line, pl.From(geo.XY{X: rnd.Float64()*260 - 130, Y: rnd.Float64()*160 - 80}))
 			}
 			c.Branches = append(c.Branches, b)
 		}
 		in.Block.Drains = c
-		in.Block.Decided = map[string]Choice{DrainFork: {Option: remedies[rnd.Intn(len(remedies))]}}
+		in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: remedies[rnd.Intn(len(remedies))]}}
 		in.Weigh = rnd.Intn(6) == 0
 		plan, err := Compute(in, nil)
 		if err != nil {

@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -33,7 +34,7 @@ func wet(t testing.TB, sheet string, layerCm float64, accuracy float64, z func(x
 		}
 		in.Block.Pits = append(in.Block.Pits, p)
 	}
-	in.Block.Drains = &DrainChoice{Source: "rain", DitchM: p(1.6)}
+	in.Block.Drains = &document.DrainChoice{Source: "rain", DitchM: p(1.6)}
 	h := spots(in.Block.Boundary, z)
 	h.AccuracyM = accuracy
 	l, err := Survey(in.Block.Boundary, []Heights{h}, nil, nil)
@@ -47,7 +48,7 @@ func wet(t testing.TB, sheet string, layerCm float64, accuracy float64, z func(x
 // spots are levels every 25 m over a block and around it, known to 2 cm.
 func spots(b geo.Polygon, z func(x, y float64) float64) Heights {
 	pl := geo.LocalPlane(b)
-	h := Heights{HeightSource: HeightSource{Name: "levels", Kind: "spots", AccuracyM: 0.02}}
+	h := Heights{HeightSource: document.HeightSource{Name: "levels", Kind: "spots", AccuracyM: 0.02}}
 	for x := -200.0; x <= 200; x += 25 {
 		for y := -150.0; y <= 150; y += 25 {
 			h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), z(x, y)})
@@ -63,9 +64,9 @@ func tilted(x, y float64) float64 { return 50 + 0.004*x + 0.008*y }
 func TestDrainDesignOfABlock(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, tilted)
 	in.Block.Drains.SpacingM = 15
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron", Why: "w"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron", Why: "w"}}
 	for _, x := range drainage.Pipes {
-		in.Estate.Prices = append(in.Estate.Prices, Price{Item: "pipe:" + x.Name, Unit: "m", Each: 2, On: civil.Must(2025, 1, 1)})
+		in.Estate.Prices = append(in.Estate.Prices, document.Price{Item: "pipe:" + x.Name, Unit: "m", Each: 2, On: civil.Must(2025, 1, 1)})
 	}
 	plan := compute(t, in)
 	d := plan.Drains
@@ -146,11 +147,11 @@ func amount(p *Plan, what string) float64 {
 }
 
 func TestDrainChoicesThatCannotBe(t *testing.T) {
-	for field, d := range map[string]DrainChoice{
+	for field, d := range map[string]document.DrainChoice{
 		"drains.source": {Source: "rumour"}, "drains.traffic": {Traffic: "tank"}, "drains.dischargeBy": {DischargeBy: "luck"}, "drains.depthM": {DepthM: 9}, "drains.spacingM": {SpacingM: -3}, "drains.ditchM": {DitchM: p(-1)},
-		"drains.collector": {Collector: []geo.Point{{Lon: 1, Lat: 2}}}, "drains.interceptor": {Interceptor: []geo.Point{{Lon: 1, Lat: 2}, {Lon: 900, Lat: 2}}}, "drains.wells[0].depthCm": {Wells: []Well{{Name: "W", DepthCm: 5}}},
-		"drains.wells[0].readings": {Wells: []Well{{Name: "W", DepthCm: 100, Readings: []WellReading{{civil.Must(2024, 1, 1), 120}}}}}, "drains.holes[0]": {Holes: []Hole{{Name: "H"}}},
-		"drains.bed.heightM": {Bed: &BedChoice{HeightM: 4}}, "drains.bed.cover": {Bed: &BedChoice{Cover: "straw"}}, "drains.bed.settlePct": {Bed: &BedChoice{SettlePct: 80}}, "drains.bed.dripLines": {Bed: &BedChoice{DripLines: 9}},
+		"drains.collector": {Collector: []geo.Point{{Lon: 1, Lat: 2}}}, "drains.interceptor": {Interceptor: []geo.Point{{Lon: 1, Lat: 2}, {Lon: 900, Lat: 2}}}, "drains.wells[0].depthCm": {Wells: []document.Well{{Name: "W", DepthCm: 5}}},
+		"drains.wells[0].readings": {Wells: []document.Well{{Name: "W", DepthCm: 100, Readings: []document.WellReading{{On: civil.Must(2024, 1, 1), WaterCm: 120}}}}}, "drains.holes[0]": {Holes: []document.Hole{{Name: "H"}}},
+		"drains.bed.heightM": {Bed: &document.BedChoice{HeightM: 4}}, "drains.bed.cover": {Bed: &document.BedChoice{Cover: "straw"}}, "drains.bed.settlePct": {Bed: &document.BedChoice{SettlePct: 80}}, "drains.bed.dripLines": {Bed: &document.BedChoice{DripLines: 9}},
 	} {
 		in := wet(t, "hazelnut", 130, 0.02, tilted)
 		in.Block.Drains = &d
@@ -166,7 +167,7 @@ func TestDrainChoicesThatCannotBe(t *testing.T) {
 func TestHoursOfTheDesignCountOnce(t *testing.T) {
 	for _, way := range []string{"ditches", "beds", "gridiron"} {
 		in := wet(t, "hazelnut", 130, 0.02, tilted)
-		in.Block.Decided = map[string]Choice{DrainFork: {Option: way}}
+		in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: way}}
 		plan := compute(t, in)
 		sum, lines := 0.0, 0
 		for _, l := range plan.Preparation.Lines {
@@ -184,8 +185,8 @@ func TestHoursOfTheDesignCountOnce(t *testing.T) {
 func TestDrainsBeforeACropIsPlanned(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, tilted)
 	s, _ := library(t).Get("peach")
-	in.Sheet, in.Block.Planting = s, &Planting{Considered: true, Sheet: "peach", Date: civil.Must(2027, 7, 5)}
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Sheet, in.Block.Planting = s, &document.Planting{Considered: true, Sheet: "peach", Date: civil.Must(2027, 7, 5)}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	plan := compute(t, in)
 	if plan.Drains.Criterion.Class != 5 || plan.Drains.Criterion.Assumed || plan.Drains.Network == nil {
 		t.Errorf("%+v", plan.Drains.Criterion)
@@ -207,7 +208,7 @@ func TestDrainsBeforeACropIsPlanned(t *testing.T) {
 	if c := plan.Drains.Criterion; c.Class != 3 || !c.Assumed || plan.Drains.Network == nil {
 		t.Errorf("without a crop: %+v", c)
 	}
-	if fs, err := Forks(in); err != nil || len(fs) != 1 || fs[0].ID != DrainFork || len(fs[0].Ways) < 5 {
+	if fs, err := Forks(in); err != nil || len(fs) != 1 || fs[0].ID != document.DrainFork || len(fs[0].Ways) < 5 {
 		t.Errorf("the fork of a field without a crop: %v %v", fs, err)
 	}
 	for _, st := range plan.Steps {

@@ -3,6 +3,7 @@ package plan
 import (
 	"math"
 
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/soil"
@@ -31,7 +32,7 @@ type DrainSoil struct {
 // else the wettest.
 func (c *computation) governing() (int, bool) {
 	for i, p := range c.in.Block.Pits {
-		if p.Name != "" && p.Name == c.in.Block.drainChoice().Pit {
+		if p.Name != "" && p.Name == c.in.Block.DrainChoice().Pit {
 			return i, true
 		}
 	}
@@ -170,7 +171,7 @@ const perDay = 0.024
 
 // drainSoil is the permeability above and below drain level: auger holes before a value that was said, and
 // either before texture (methods DRN-3, DRN-5, DRN-6).
-func (c *computation) drainSoil(d *DrainPlan, choice DrainChoice) {
+func (c *computation) drainSoil(d *DrainPlan, choice document.DrainChoice) {
 	i, ok := c.governing()
 	if !ok {
 		return

@@ -6,6 +6,7 @@ import (
 	"sort"
 
 	"slowroot/core/climate"
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/units"
 )
@@ -46,7 +47,7 @@ const widestM = 100
 const closestM = 3
 
 // drainDischarge is the design discharge by every school that can answer (method DRN-2).
-func (c *computation) drainDischarge(d *DrainPlan, choice DrainChoice) {
+func (c *computation) drainDischarge(d *DrainPlan, choice document.DrainChoice) {
 	add := func(id, name string, mm float64, why string) {
 		d.Discharges = append(d.Discharges, Discharge{ID: id, Name: name, MmDay: mm, Why: why})
 	}
@@ -87,7 +88,7 @@ func (d *DrainPlan) field(factor float64) drainage.Field {
 }
 
 // drainSpacing is the spacing for the whole range of the permeability, and how fast the water falls.
-func (c *computation) drainSpacing(d *DrainPlan, choice DrainChoice) {
+func (c *computation) drainSpacing(d *DrainPlan, choice document.DrainChoice) {
 	if d.Soil == nil || d.Refused != "" || d.Soil.Above <= 0 || d.DischargeM <= 0 {
 		return
 	}
@@ -125,7 +126,7 @@ func (c *computation) drainSpacing(d *DrainPlan, choice DrainChoice) {
 
 // drainDepths drains the same field at other depths, from what the cover needs to the binding limit, so that depth and
 // spacing can be weighed against the cost (method DRN-4).
-func (c *computation) drainDepths(d *DrainPlan, choice DrainChoice) {
+func (c *computation) drainDepths(d *DrainPlan, choice document.DrainChoice) {
 	if d.SpacingM == 0 || d.Refused != "" {
 		return
 	}

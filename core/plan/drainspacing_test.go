@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/soil"
 )
@@ -19,7 +20,7 @@ func TestPermeabilityAndItsRange(t *testing.T) {
 	if d.Soil.From != "texture" || math.Abs(d.Soil.High-soil.KsFactor) > 1e-9 || !(d.Spacings[0] < d.Spacings[1] && d.Spacings[1] < d.Spacings[2]) {
 		t.Fatalf("%+v %v", d.Soil, d.Spacings)
 	}
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	if notes(compute(t, in), "drain.range") == nil {
 		t.Error("a spacing from texture alone is not doubted")
 	}
@@ -36,7 +37,7 @@ func TestPermeabilityAndItsRange(t *testing.T) {
 		t.Errorf("%+v", d.Soil)
 	}
 	// r 4, H 120, first 40, rise 8 in 60 s: 0.6972 m/day; on the layer 0.7843 (method DRN-3)
-	in.Block.Drains.Holes = []Hole{{Name: "1", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 8, Seconds: 60}, {Name: "2", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 8, Seconds: 60, OnLayer: true}, {Name: "3", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 30, Seconds: 60}}
+	in.Block.Drains.Holes = []document.Hole{{Name: "1", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 8, Seconds: 60}, {Name: "2", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 8, Seconds: 60, OnLayer: true}, {Name: "3", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 30, Seconds: 60}}
 	plan := compute(t, in)
 	d = plan.Drains
 	if math.Abs(d.Soil.Above-math.Sqrt(0.6972*0.7843)) > 1e-3 || d.Soil.From != "2 auger holes" || math.Abs(d.Holes[0].KMDay-0.6972) > 1e-4 {
@@ -83,7 +84,7 @@ func TestWaterTableBetweenDrains(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, tilted)
 	base := compute(t, in).Drains
 	in.Block.Drains.SpacingM = base.Spacings[1]
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	d := compute(t, in).Drains
 	if len(d.Season) != 13 {
 		t.Fatalf("%d months", len(d.Season))
@@ -114,8 +115,8 @@ func TestWaterTableBetweenDrains(t *testing.T) {
 func TestOtherDepthsAreWeighed(t *testing.T) {
 	in := wet(t, "persimmon", 130, 0.02, tilted)
 	in.Block.Drains.KMDay = 0.8
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
-	in.Estate.Prices = append(in.Estate.Prices, Price{Item: "pipe:75 mm", Unit: "m", Each: 2, On: civil.Must(2025, 1, 1)}, Price{Item: "drain-stone", Unit: "t", Each: 40, On: civil.Must(2025, 1, 1)}, Price{Item: "machine", Unit: "h", Each: 90, On: civil.Must(2025, 1, 1)})
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
+	in.Estate.Prices = append(in.Estate.Prices, document.Price{Item: "pipe:75 mm", Unit: "m", Each: 2, On: civil.Must(2025, 1, 1)}, document.Price{Item: "drain-stone", Unit: "t", Each: 40, On: civil.Must(2025, 1, 1)}, document.Price{Item: "machine", Unit: "h", Each: 90, On: civil.Must(2025, 1, 1)})
 	d := compute(t, in).Drains
 	if len(d.Depths) < 3 {
 		t.Fatalf("%+v", d.Depths)
@@ -146,7 +147,7 @@ func TestOtherDepthsAreWeighed(t *testing.T) {
 func TestSoilThatDrainsItself(t *testing.T) {
 	in := wet(t, "hazelnut", 0, 0.02, tilted)
 	in.Block.Drains.KMDay = 45
-	in.Block.Decided = map[string]Choice{DrainFork: {Option: "gridiron"}}
+	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	p := compute(t, in)
 	n := notes(p, "drain.permeable")
 	if p.Drains.SpacingM != widestM || p.Drains.Spacings[1] <= widestM || n == nil || !strings.Contains(n.Sentence, "100") || n.Remedies[0].Label != "Drain the wet part only" {

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/layout"
 	"slowroot/core/practice"
@@ -252,7 +253,7 @@ func (c *computation) judgeAgreement() {
 			Sentence: fmt.Sprintf("The library holds another version of the sheet of %s than the one this plan was adopted with. Nothing moves until it is taken over.", c.sheet.Name),
 			Remedies: []finding.Remedy{{Label: "Take over the library's sheet", Patch: planting("sheetDigest", nil)}}})
 	}
-	if c.p.Stage == Adopted && p.BaseDate.Compare(p.Date) != 0 {
+	if c.p.Stage == document.Adopted && p.BaseDate.Compare(p.Date) != 0 {
 		c.note(finding.Finding{Rule: "schedule.moved", Weight: finding.Watch, Step: "plants", Subject: "Planting date", Source: "",
 			Sentence: fmt.Sprintf("Adopted on %s for planting on %s; it is now planned for %s, %s.", p.AdoptedOn.Words(), p.BaseDate.Words(), p.Date.Words(), days(p.Date.Sub(p.BaseDate))),
 			Remedies: []finding.Remedy{{Label: "Back to " + p.BaseDate.Words(), Patch: planting("date", p.BaseDate.String())}}})

@@ -8,6 +8,7 @@ import (
 
 	"slowroot/core/amend"
 	"slowroot/core/climate"
+	"slowroot/core/document"
 	"slowroot/core/earthwork"
 	"slowroot/core/geo"
 	"slowroot/core/practice"
@@ -117,7 +118,7 @@ func quantityOf(key string) units.Quantity {
 // measure reads every factor of a block.
 func measure(in Input) measures {
 
-	m := measures{in: in, m: make([]measured, len(practice.Factors)), ground: in.Block.ground(), areaHa: geo.AreaM2(in.Block.Boundary) / 1e4}
+	m := measures{in: in, m: make([]measured, len(practice.Factors)), ground: groundOf(in.Block), areaHa: geo.AreaM2(in.Block.Boundary) / 1e4}
 	for _, pit := range in.Block.Pits {
 		m.profile.Pits = append(m.profile.Pits, readPit(pit, 100, true)) // wetness is a factor of its own
 	}
@@ -270,7 +271,7 @@ func CannotJudge(id, name string, s *practice.Sheet, why string) Fit {
 
 // Matrix judges a block for every sheet. With detail each factor says its value, remedy and cost.
 func Matrix(in Input, sheets []*practice.Sheet, detail bool) []Fit {
-	in.Block = in.Block.settled()
+	in.Block = in.Block.Settled()
 	m := measure(in)
 	out := make([]Fit, len(sheets))
 	for i, s := range sheets {
@@ -585,7 +586,7 @@ func (m *measures) remedy(s *practice.Sheet, f practice.Factor, l practice.Limit
 			got = v.v
 		}
 		if after < 85 && len(d) > 0 {
-			rise, shaping := m.in.Block.bedRise(m.areaHa)
+			rise, shaping := bedRise(m.in.Block, m.areaHa)
 			if bed := rate(l, measured{v: got + rise}); bed > after+5 {
 				if what != "" {
 					what += " and "
@@ -667,8 +668,8 @@ const BedRiseCm = 30
 
 // bedRise is the root room beds would add, cm, and the machine's hours for them: of the bed shaped for the block,
 // else what is usual.
-func (b Block) bedRise(areaHa float64) (cm, hours float64) {
-	if w := b.drainChoice().Bed; w != nil {
+func bedRise(b document.Block, areaHa float64) (cm, hours float64) {
+	if w := b.DrainChoice().Bed; w != nil {
 		bed := earthwork.Bed{CentreM: w.CentreM, BaseM: w.BaseM, TopM: w.TopM, HeightM: w.HeightM, CrownM: w.CrownM}
 		if bed.Valid() == nil {
 			_, _, hours = bed.Shaping(bed.PerHa() * areaHa)
@@ -678,7 +679,7 @@ func (b Block) bedRise(areaHa float64) (cm, hours float64) {
 	return BedRiseCm, practice.Tasks["bed"].Base * areaHa
 }
 
-func benchOf(b Block) float64 {
+func benchOf(b document.Block) float64 {
 	if b.Works != nil && b.Works.BenchM > 0 {
 		return b.Works.BenchM
 	}

@@ -4,6 +4,7 @@ import (
 	"maps"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/practice"
 	"slowroot/core/units"
 )
@@ -50,10 +51,10 @@ var consequential = []struct{ path, label string }{
 
 // Forks computes the plan once for every way of every fork.
 func Forks(in Input) ([]Fork, error) {
-	if in.Sheet == nil && !in.Block.wet() {
+	if in.Sheet == nil && !in.Block.Wet() {
 		return []Fork{}, nil
 	}
-	in.Block = in.Block.settled()
+	in.Block = in.Block.Settled()
 	weighed := in
 	weighed.Weigh = true
 	base, err := Compute(weighed, nil)
@@ -61,22 +62,22 @@ func Forks(in Input) ([]Fork, error) {
 		return nil, err
 	}
 	out := append(make([]Fork, 0, 8), base.groundForks...)
-	if s := in.Block.Planting.Stage(); s == Empty || s == Considered || in.Sheet == nil {
+	if s := in.Block.Planting.Stage(); s == document.Empty || s == document.Considered || in.Sheet == nil {
 		return out, nil
 	}
 	for _, f := range in.Sheet.AllForks() {
 		ch, decided := in.Block.Planting.Choices[f.ID]
 		fork := Fork{ID: f.ID, Question: f.Question, Step: f.Step, Scope: "planting", Decided: decided, By: ch.By, Why: ch.Why, On: ch.On.String(),
-			Locked: f.ID == practice.LayoutFork && (base.Stage == Planted || base.Stage == Ended)}
+			Locked: f.ID == practice.LayoutFork && (base.Stage == document.Planted || base.Stage == document.Ended)}
 		for _, o := range f.Options {
 			p := *in.Block.Planting
 			p.Choices = maps.Clone(p.Choices)
 			if p.Choices == nil {
-				p.Choices = map[string]Choice{}
+				p.Choices = map[string]document.Choice{}
 			}
-			p.Choices[f.ID] = Choice{Option: o.ID}
+			p.Choices[f.ID] = document.Choice{Option: o.ID}
 			if f.ID == practice.LayoutFork && o.ID != base.Choices[f.ID] {
-				p.Layout = Override{BearingDeg: p.Layout.BearingDeg} // another layout brings its own spacing
+				p.Layout = document.Override{BearingDeg: p.Layout.BearingDeg} // another layout brings its own spacing
 			}
 			if f.ID == practice.LayoutFork {
 				// What another layout would have been, planted on the same day.

@@ -9,6 +9,7 @@ import (
 	"slowroot/core/amend"
 	"slowroot/core/civil"
 	"slowroot/core/climate"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/practice"
@@ -38,8 +39,8 @@ func grounded(t testing.TB, sheet string) Input {
 	in := input(t, sheet)
 	in.Block.Pits = []soil.Pit{pit("A", nil), pit("B", nil), pit("C", nil)}
 	in.Block.Tests = []soil.Test{{Lab: "L", On: civil.Must(2025, 1, 15), FromCm: 0, ToCm: 20, PH: p(5.4), PHMethod: "water", OMPct: p(2.5), K: p(0.2), Ca: p(2.1), Mg: p(0.5), CEC: p(8), SandPct: p(40), SiltPct: p(40), ClayPct: p(20), ECe: p(0.4)}}
-	in.Estate.Materials = []Material{{ID: "pure", Name: "Ground chalk", Liming: amend.Liming{NeutralisingPct: 80, ReactivityPct: 100}}, {ID: "dust", Name: "Yard dust"}}
-	in.Estate.Prices = []Price{{Item: "lime:pure", Unit: "t", Each: 40, On: civil.Must(2024, 1, 1)}, {Item: "lime:pure", Unit: "t", Each: 50, On: civil.Must(2025, 1, 1)}, {Item: "lime:pure", Unit: "t", Each: 99, On: civil.Must(2026, 1, 1)}}
+	in.Estate.Materials = []document.Material{{ID: "pure", Name: "Ground chalk", Liming: amend.Liming{NeutralisingPct: 80, ReactivityPct: 100}}, {ID: "dust", Name: "Yard dust"}}
+	in.Estate.Prices = []document.Price{{Item: "lime:pure", Unit: "t", Each: 40, On: civil.Must(2024, 1, 1)}, {Item: "lime:pure", Unit: "t", Each: 50, On: civil.Must(2025, 1, 1)}, {Item: "lime:pure", Unit: "t", Each: 99, On: civil.Must(2026, 1, 1)}}
 	in.Estate.Currency = "C$"
 	return in
 }
@@ -51,7 +52,7 @@ func intended(t testing.TB, sheet string, date civil.Date) Input {
 	if !ok {
 		t.Fatalf("no sheet %s", sheet)
 	}
-	in.Sheet, in.Block.Planting = s, &Planting{Considered: true, Sheet: sheet, Date: date}
+	in.Sheet, in.Block.Planting = s, &document.Planting{Considered: true, Sheet: sheet, Date: date}
 	return in
 }
 
@@ -71,7 +72,7 @@ func TestLandOfAPlane(t *testing.T) {
 	in := input(t, "tea")
 	pl := geo.LocalPlane(in.Block.Boundary)
 	z := func(q geo.XY) float64 { return 50 + 0.048*q.X + 0.036*q.Y } // 6 %, falling to 233.13°
-	spots := Heights{HeightSource: HeightSource{Name: "spots", Kind: "spots", AccuracyM: 0.02}}
+	spots := Heights{HeightSource: document.HeightSource{Name: "spots", Kind: "spots", AccuracyM: 0.02}}
 	for x := -200.0; x <= 200; x += 50 {
 		for y := -150.0; y <= 150; y += 50 {
 			spots.Spots = append(spots.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), z(geo.XY{X: x, Y: y})})
@@ -79,7 +80,7 @@ func TestLandOfAPlane(t *testing.T) {
 	}
 	rough := spots
 	rough.Name, rough.AccuracyM = "phone", 6
-	far := Heights{HeightSource: HeightSource{Name: "far", Kind: "spots", AccuracyM: 0.01}, Spots: []Spot{{geo.Point{Lon: 10, Lat: 50}, 1}, {geo.Point{Lon: 10.1, Lat: 50}, 1}, {geo.Point{Lon: 10, Lat: 50.1}, 2}}}
+	far := Heights{HeightSource: document.HeightSource{Name: "far", Kind: "spots", AccuracyM: 0.01}, Spots: []Spot{{geo.Point{Lon: 10, Lat: 50}, 1}, {geo.Point{Lon: 10.1, Lat: 50}, 1}, {geo.Point{Lon: 10, Lat: 50.1}, 2}}}
 	l, err := Survey(in.Block.Boundary, []Heights{rough, far, spots}, nil, nil)
 	if err != nil || l == nil {
 		t.Fatal(l, err)
@@ -110,7 +111,7 @@ func TestFrostPocketAndWhatDamsIt(t *testing.T) {
 	in := input(t, "hazelnut")
 	pl := geo.LocalPlane(in.Block.Boundary)
 	src := func(f func(x, y float64) float64) Heights {
-		h := Heights{HeightSource: HeightSource{Name: "g", Kind: "spots", AccuracyM: 0.05}}
+		h := Heights{HeightSource: document.HeightSource{Name: "g", Kind: "spots", AccuracyM: 0.05}}
 		for x := -600.0; x <= 600; x += 40 {
 			for y := -600.0; y <= 600; y += 40 {
 				h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), f(x, y)})
@@ -119,13 +120,13 @@ func TestFrostPocketAndWhatDamsIt(t *testing.T) {
 		return h
 	}
 	bowl := src(func(x, y float64) float64 { return 60 + 0.02*y - 9*math.Exp(-(x*x+y*y)/(160*160)) })
-	hedge := Barrier{Name: "South hedge", Kind: "hedge", HeightM: 5, Porosity: 0.1, Line: []geo.Point{pl.From(geo.XY{X: -200, Y: -10}), pl.From(geo.XY{X: 200, Y: -10})}}
-	closed, err := Survey(in.Block.Boundary, []Heights{bowl}, []Barrier{hedge}, nil)
+	hedge := document.Barrier{Name: "South hedge", Kind: "hedge", HeightM: 5, Porosity: 0.1, Line: []geo.Point{pl.From(geo.XY{X: -200, Y: -10}), pl.From(geo.XY{X: 200, Y: -10})}}
+	closed, err := Survey(in.Block.Boundary, []Heights{bowl}, []document.Barrier{hedge}, nil)
 	if err != nil || closed.Judged() != "pocket" || len(closed.Hollows) == 0 || closed.Hollows[0].DepthM < 1 {
 		t.Fatalf("%v %+v %v", closed.Judged(), closed.Hollows, err)
 	}
 	hedge.Gap = true
-	open, _ := Survey(in.Block.Boundary, []Heights{bowl}, []Barrier{hedge}, nil)
+	open, _ := Survey(in.Block.Boundary, []Heights{bowl}, []document.Barrier{hedge}, nil)
 	sum := func(l *Land) (n int) {
 		for _, s := range l.Cold {
 			n += s.Score
@@ -181,7 +182,7 @@ func TestDepthOfABlock(t *testing.T) {
 // gives 1.500 per gross hectare.
 func TestLimeInTonnesOfARealProduct(t *testing.T) {
 	in := intended(t, "coffee", civil.Must(2027, 7, 5)) // base saturation of 60 % is wanted
-	in.Block.Works = &WorksChoice{DepthCm: 30}
+	in.Block.Works = &document.WorksChoice{DepthCm: 30}
 	a := item(t, compute(t, in), "lime")
 	if math.Abs(a.PerHaKg-3750) > 1 || math.Abs(a.TotalKg-3750*6) > 10 {
 		t.Errorf("%.0f kg/ha, %.0f kg for 6 ha", a.PerHaKg, a.TotalKg)
@@ -195,7 +196,7 @@ func TestLimeInTonnesOfARealProduct(t *testing.T) {
 		t.Errorf("strips of 1.2 in 3 m: %.0f kg for a gross hectare, want 1500", a.TotalKg/plan.Works.AreaHa)
 	}
 	for _, n := range plan.Works.Lime.Needs {
-		in.Block.Decided = map[string]Choice{"lime": {Option: string(n.School)}}
+		in.Block.Decided = map[string]document.Choice{"lime": {Option: string(n.School)}}
 		got := compute(t, in)
 		if n.Lack == "" && (got.Works.Lime.Taken != n.School || got.Works.Lime.PerHaT != n.TPerHa) {
 			t.Errorf("choosing %s takes %s", n.School, got.Works.Lime.Taken)
@@ -203,7 +204,7 @@ func TestLimeInTonnesOfARealProduct(t *testing.T) {
 			t.Errorf("%s lacks %s and is taken", n.School, n.Lack)
 		}
 	}
-	in.Block.Decided = map[string]Choice{"lime": {Option: "guesswork"}}
+	in.Block.Decided = map[string]document.Choice{"lime": {Option: "guesswork"}}
 	if _, err := Compute(in, nil); err == nil {
 		t.Error("a school nobody knows is taken")
 	}
@@ -216,7 +217,7 @@ func TestLimeInTonnesOfARealProduct(t *testing.T) {
 
 func TestUnanalysedMaterialStopsThePlan(t *testing.T) {
 	in := grounded(t, "persimmon")
-	in.Block.Works = &WorksChoice{Material: "dust"}
+	in.Block.Works = &document.WorksChoice{Material: "dust"}
 	plan := compute(t, in)
 	n := notes(plan, "works.lime-unanalysed")
 	if n == nil || n.Weight != finding.Stops || len(n.Remedies) != 1 || !strings.Contains(n.Sentence, "Yard dust") {
@@ -384,7 +385,7 @@ var rank = map[suitability.Class]int{suitability.S1: 1, suitability.S2: 2, suita
 func TestFit(t *testing.T) {
 	in := grounded(t, "tea")
 	in.Climate = site(true)
-	in.Block.Answers = map[string]SiteAnswer{"water": {Answer: "enough"}, "waterQuality": {Answer: "good"}}
+	in.Block.Answers = map[string]document.SiteAnswer{"water": {Answer: "enough"}, "waterQuality": {Answer: "good"}}
 	fits := Matrix(in, library(t).All(), true)
 	seen := map[Verdict]int{}
 	for _, f := range fits {
@@ -487,7 +488,7 @@ func TestOrderOfPreparation(t *testing.T) {
 func TestWaysToRestTheGround(t *testing.T) {
 	in := intended(t, "strawberry", civil.Must(2027, 7, 5))
 	for way, key := range map[string]string{"fumigation": "ground-fumigate", "rotation": "ground-rotation"} {
-		in.Block.Decided = map[string]Choice{CoverFork: {Option: way}}
+		in.Block.Decided = map[string]document.Choice{document.CoverFork: {Option: way}}
 		plan := compute(t, in)
 		found := false
 		for _, j := range plan.Jobs {
@@ -526,7 +527,7 @@ func TestFiguresOfTheGroundShowTheirWorking(t *testing.T) {
 	in.Climate = site(true)
 	in.Block.Tests[0].OMPct, in.Block.Tests[0].Na, in.Block.Tests[0].CEC = p(0.6), p(1.4), p(9)
 	pl := geo.LocalPlane(in.Block.Boundary)
-	h := Heights{HeightSource: HeightSource{Name: "s", Kind: "spots", AccuracyM: 0.02}}
+	h := Heights{HeightSource: document.HeightSource{Name: "s", Kind: "spots", AccuracyM: 0.02}}
 	for x := -200.0; x <= 200; x += 50 {
 		for y := -150.0; y <= 150; y += 50 {
 			h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), 40 + 0.02*x})
@@ -558,7 +559,7 @@ func TestWaterForTheDriestMonth(t *testing.T) {
 	in := grounded(t, "persimmon")
 	in.Climate = site(true)
 	need := value(t, compute(t, in), "site.water")
-	in.Block.Works = &WorksChoice{WaterM3Day: need / 2}
+	in.Block.Works = &document.WorksChoice{WaterM3Day: need / 2}
 	if n := notes(compute(t, in), "site.water-short"); n == nil || !strings.Contains(n.Sentence, "50 % of the block") {
 		t.Errorf("%+v", n)
 	}
@@ -570,7 +571,7 @@ func TestWaterForTheDriestMonth(t *testing.T) {
 
 func TestAnswersStandInTheMargin(t *testing.T) {
 	in := input(t, "tea")
-	in.Block.Answers = map[string]SiteAnswer{"flood": {Answer: "floods", Evidence: "June 2022"}, "sun": {Answer: "full"}}
+	in.Block.Answers = map[string]document.SiteAnswer{"flood": {Answer: "floods", Evidence: "June 2022"}, "sun": {Answer: "full"}}
 	plan := compute(t, in)
 	if n := notes(plan, "site.flood"); n == nil || n.Weight != finding.Stops || !strings.Contains(n.Sentence, "June 2022") {
 		t.Errorf("%+v", n)
@@ -578,7 +579,7 @@ func TestAnswersStandInTheMargin(t *testing.T) {
 	if notes(plan, "site.sun") != nil {
 		t.Error("a good answer raises a finding")
 	}
-	in.Block.Answers["moon"] = SiteAnswer{Answer: "full"}
+	in.Block.Answers["moon"] = document.SiteAnswer{Answer: "full"}
 	if _, err := Compute(in, nil); err == nil {
 		t.Error("a question nobody asks is answered")
 	}
@@ -588,13 +589,13 @@ func TestBadGroundIsRefused(t *testing.T) {
 	for name, change := range map[string]func(*Input){
 		"pits[0].layers[1].topCm": func(in *Input) { in.Block.Pits[0].Layers[1].TopCm = 35 },
 		"tests[0].ph":             func(in *Input) { in.Block.Tests[0].PH = p(14) },
-		"works.depthCm":           func(in *Input) { in.Block.Works = &WorksChoice{DepthCm: 400} },
+		"works.depthCm":           func(in *Input) { in.Block.Works = &document.WorksChoice{DepthCm: 400} },
 		"uses[0].kind":            func(in *Input) { in.Block.Uses = []rotation.Use{{Kind: "marsh"}} },
-		"checks.walk":             func(in *Input) { in.Block.Checks = map[string]Check{"walk": {State: "maybe"}} },
+		"checks.walk":             func(in *Input) { in.Block.Checks = map[string]document.Check{"walk": {State: "maybe"}} },
 		"growth.logs":             func(in *Input) { in.Block.Growth = map[string]float64{"logs": -1} },
-		"barriers[0].kind":        func(in *Input) { in.Estate.Barriers = []Barrier{{Kind: "dragon"}} },
-		"heights[0].accuracyM":    func(in *Input) { in.Estate.Heights = []HeightSource{{Name: "x", Kind: "grid", Digest: "d"}} },
-		"prices[0].each":          func(in *Input) { in.Estate.Prices = []Price{{Item: "x", Each: -1, On: in.Today}} },
+		"barriers[0].kind":        func(in *Input) { in.Estate.Barriers = []document.Barrier{{Kind: "dragon"}} },
+		"heights[0].accuracyM":    func(in *Input) { in.Estate.Heights = []document.HeightSource{{Name: "x", Kind: "grid", Digest: "d"}} },
+		"prices[0].each":          func(in *Input) { in.Estate.Prices = []document.Price{{Item: "x", Each: -1, On: in.Today}} },
 		"materials[1].name":       func(in *Input) { in.Estate.Materials[1].ID = "pure" },
 	} {
 		in := grounded(t, "tea")

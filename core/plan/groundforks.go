@@ -2,12 +2,10 @@ package plan
 
 import (
 	"fmt"
-	"sort"
 	"strings"
 
 	"slowroot/core/amend"
-	"slowroot/core/drainage"
-	"slowroot/core/finding"
+	"slowroot/core/document"
 	"slowroot/core/units"
 )
 
@@ -88,7 +86,7 @@ func (g ground) fixes() bool {
 }
 
 func (c *computation) phosphateFork() (Fork, bool) {
-	g := c.in.Block.ground()
+	g := groundOf(c.in.Block)
 	if g.test == nil {
 		return Fork{}, false
 	}
@@ -137,7 +135,7 @@ func (c *computation) coverFork() Fork {
 			{Label: "begins before planting", Quantity: units.Count, Value: months, Text: fmt.Sprintf("%.0f months", months)},
 			{Label: "work", Quantity: units.Hours, Value: hours * ha}, {Label: "licence", Value: float64(len(licence)), Text: licence}}}
 	}
-	f := Fork{ID: CoverFork, Question: "How is the ground rested before planting?", Step: "prepare", Ways: []Way{
+	f := Fork{ID: document.CoverFork, Question: "How is the ground rested before planting?", Step: "prepare", Ways: []Way{
 		way("cover-crop", "A cover crop", "One season of a dense cover, killed four to six weeks before planting.", "usual", 12, 2.4, "none"),
 		way("rotation", "A long rotation", "Two years or more of grass or cereal that carries none of this crop's diseases.", "after hosts of wilt, or an old orchard", 30, 6, "none"),
 		way("fumigation", "Fumigation", c.marked("Gas under film, where it is lawful; the soil at {10 to 35 °C} and moist; a plant-back by the label."), "old ground with nematodes or root disease, and no time", 2, 8, "licensed applicator"),
@@ -162,26 +160,4 @@ func (c *computation) openGround(s *Step) {
 			s.State = "open"
 		}
 	}
-}
-
-// checkDecided refuses a way the ground's forks do not know.
-func (b Block) checkDecided() error {
-	known := map[string][]string{"lime": {}, "phosphate": {"hole", "band"}, CoverFork: {"cover-crop", "rotation", "fumigation"}}
-	for id := range drainage.Names {
-		known[DrainFork] = append(known[DrainFork], id)
-	}
-	sort.Strings(known[DrainFork])
-	for _, s := range amend.Schools {
-		known["lime"] = append(known["lime"], string(s))
-	}
-	for id, ch := range b.Decided {
-		ok := false
-		for _, o := range known[id] {
-			ok = ok || o == ch.Option
-		}
-		if !ok {
-			return finding.Bad("decided."+id, ch.Option, "is not a way at a fork of the ground", strings.Join(known[id], ", "))
-		}
-	}
-	return nil
 }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"testing"
 
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/soil"
 )
@@ -43,7 +44,7 @@ func TestAReasonIsKeptForItsOwnPit(t *testing.T) {
 
 // A copy of a pit gets an id of its own; what has one keeps it.
 func TestIdsStay(t *testing.T) {
-	b := Block{Found: Found{Pits: []soil.Pit{{ID: "a"}, {ID: "a"}, {}}}}
+	b := document.Block{Found: document.Found{Pits: []soil.Pit{{ID: "a"}, {ID: "a"}, {}}}}
 	n := 0
 	b.Identify(func(string, int) string { n++; return fmt.Sprint("new", n) })
 	if b.Pits[0].ID != "a" || b.Pits[1].ID != "new1" || b.Pits[2].ID != "new2" {
@@ -53,7 +54,7 @@ func TestIdsStay(t *testing.T) {
 
 // A reason kept in form 1 for a place in a list is kept for the thing that stood there.
 func TestReasonsOfForm1(t *testing.T) {
-	b := Block{Found: Found{Pits: []soil.Pit{{Draft: true}, {Name: "x"}}, Keep: map[string]string{"soil.rip-0": "a", "works.late-lime": "b", "land.frost": "c", "schedule.done-late.lime": "d", "soil.rip-7": "e"}}}
+	b := document.Block{Found: document.Found{Pits: []soil.Pit{{Draft: true}, {Name: "x"}}, Keep: map[string]string{"soil.rip-0": "a", "works.late-lime": "b", "land.frost": "c", "schedule.done-late.lime": "d", "soil.rip-7": "e"}}}
 	b.Named(nil)
 	for key, why := range map[string]string{"soil.rip pit:pit2": "a", "works.late amendment:lime": "b", "land.frost": "c", "schedule.done-late job:lime": "d", "soil.rip-7": "e"} {
 		if b.Keep[key] != why {

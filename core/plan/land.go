@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/terrain"
@@ -21,7 +22,7 @@ type Spot struct {
 // Heights is a height source as read from its file: spots, or a grid in its own system whose values
 // lie row by row from the south-west.
 type Heights struct {
-	HeightSource
+	document.HeightSource
 	System geo.System
 	Spots  []Spot
 	Grid   *terrain.Surface
@@ -32,7 +33,7 @@ const reachM = 500
 
 // Land is the lie of a block, worked out once for a boundary and its heights.
 type Land struct {
-	Source   HeightSource
+	Source   document.HeightSource
 	Surface  *terrain.Filled
 	Lie      terrain.Lie
 	Class    terrain.SlopeClass
@@ -43,7 +44,7 @@ type Land struct {
 	Share    map[string]float64 // word of the judgement → share of the sample
 	KnownM   float64            // how far around the lowest sample heights are known
 	Barriers []terrain.Barrier
-	kinds    []Barrier
+	kinds    []document.Barrier
 	rings    [][]geo.XY
 }
 
@@ -58,7 +59,7 @@ type ColdSpot struct {
 // Survey works out the lie of a block from the source that covers it best: most of the block first,
 // then the smaller error. It is nil where no source reaches.
 // stop, where there is one, ends it between sources.
-func Survey(b geo.Polygon, sources []Heights, barriers []Barrier, stop func() error) (*Land, error) {
+func Survey(b geo.Polygon, sources []Heights, barriers []document.Barrier, stop func() error) (*Land, error) {
 	plane := geo.LocalPlane(b)
 	rings := b.PlaneRings(plane)
 	lo, hi := bounds(rings[0])
@@ -241,18 +242,18 @@ func (l *Land) Judged() string {
 
 // Drawing is the land as it is drawn on the plan sheet, on the block's plane in metres.
 type Drawing struct {
-	Source    HeightSource      `json:"source"`
-	IntervalM float64           `json:"intervalM"`
-	Contours  []terrain.Line    `json:"contours"`
-	Flow      [][3]float64      `json:"flow"` // where water gathers: x, y, m² of ground whose water passes; in order down the slope, x NaN-free
-	FlowTo    [][2]float64      `json:"flowTo"`
-	Hollows   []terrain.Hollow  `json:"hollows"`
-	Cold      []ColdSpot        `json:"cold"`
-	Barriers  []DrawnBarrier    `json:"barriers"`
-	Lie       terrain.Lie       `json:"lie"`
-	Class     string            `json:"class"`
-	Judgement terrain.Judgement `json:"judgement"`
-	Word      string            `json:"word"`
+	Source    document.HeightSource `json:"source"`
+	IntervalM float64               `json:"intervalM"`
+	Contours  []terrain.Line        `json:"contours"`
+	Flow      [][3]float64          `json:"flow"` // where water gathers: x, y, m² of ground whose water passes; in order down the slope, x NaN-free
+	FlowTo    [][2]float64          `json:"flowTo"`
+	Hollows   []terrain.Hollow      `json:"hollows"`
+	Cold      []ColdSpot            `json:"cold"`
+	Barriers  []DrawnBarrier        `json:"barriers"`
+	Lie       terrain.Lie           `json:"lie"`
+	Class     string                `json:"class"`
+	Judgement terrain.Judgement     `json:"judgement"`
+	Word      string                `json:"word"`
 }
 
 // leastFlowM2 is the ground whose water makes a line worth drawing.
@@ -432,7 +433,7 @@ func (c *computation) judgeCold(l *Land) {
 }
 
 // dams reports whether a barrier is one of the signs at the worst point.
-func dams(l *Land, b Barrier) bool {
+func dams(l *Land, b document.Barrier) bool {
 	for _, s := range l.Worst.Signs {
 		if strings.Contains(s.Words, "dams") && strings.Contains(s.Words, b.Kind) {
 			return true

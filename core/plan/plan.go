@@ -2,6 +2,7 @@ package plan
 
 import (
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
@@ -18,7 +19,7 @@ type Plan struct {
 	Words     string            `json:"words"`  // how far the block has come, in the same words on every screen and in print
 	Cannot    string            `json:"cannot"` // what cannot be planned yet, and why; "" when everything can
 	Today     civil.Date        `json:"today"`
-	Stage     Stage             `json:"stage"`
+	Stage     document.Stage    `json:"stage"`
 	Sheet     string            `json:"sheet"`
 	SheetName string            `json:"sheetName"`
 	Product   string            `json:"product"`
@@ -48,18 +49,6 @@ type Plan struct {
 
 	groundForks []Fork
 }
-
-// Stage is how far a planting has come.
-type Stage string
-
-const (
-	Empty      Stage = "empty"      // no crop chosen
-	Considered Stage = "considered" // the ground is judged and prepared for it, nothing is planned
-	Planned    Stage = "planned"    // chosen, nothing promised
-	Adopted    Stage = "adopted"    // baseline dates fixed
-	Planted    Stage = "planted"    // standing; its layout is fixed
-	Ended      Stage = "ended"      // grubbed, ploughed in, replaced: its story is kept
-)
 
 // Ground is the block on its local plane.
 type Ground struct {

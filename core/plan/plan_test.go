@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
@@ -42,9 +43,9 @@ func input(t testing.TB, sheet string) Input {
 		t.Fatalf("no sheet %s", sheet)
 	}
 	return Input{
-		Estate:  Estate{Name: "Test", Units: units.Metric, Seasons: schedule.Temperate(true)},
+		Estate:  document.Estate{Name: "Test", Units: units.Metric, Seasons: schedule.Temperate(true)},
 		BlockID: "b1", Sheet: s, Today: civil.Must(2025, 3, 1),
-		Block: Block{Name: "Square", Boundary: geo.Polygon{Outer: ring}, Planting: &Planting{Sheet: sheet, Date: civil.Must(2027, 7, 5)}},
+		Block: document.Block{Name: "Square", Boundary: geo.Polygon{Outer: ring}, Planting: &document.Planting{Sheet: sheet, Date: civil.Must(2027, 7, 5)}},
 	}
 }
 
@@ -210,7 +211,7 @@ func TestFindingsOfRowsAndDates(t *testing.T) {
 		weight finding.Weight
 	}{
 		{"rows.none", "hazelnut", func(in *Input) { in.Block.Planting.Layout.EdgeBandM = m(100) }, finding.Stops},
-		{"rows.orientation", "persimmon", func(in *Input) { in.Block.Planting.Layout = Override{RowSpacingM: m(3), PlantSpacingM: m(5)} }, finding.Watch},
+		{"rows.orientation", "persimmon", func(in *Input) { in.Block.Planting.Layout = document.Override{RowSpacingM: m(3), PlantSpacingM: m(5)} }, finding.Watch},
 		{"rows.density-far", "persimmon", func(in *Input) { in.Block.Planting.Layout.PlantSpacingM = m(0.5) }, finding.Watch},
 		{"rows.no-pollinizers", "hazelnut", func(in *Input) { in.Block.Planting.Layout.Pollinizer = &layout.Pollinizer{} }, finding.Mend},
 		{"schedule.window", "persimmon", func(in *Input) { in.Block.Planting.Date = civil.Must(2028, 1, 10) }, finding.Mend},
@@ -225,7 +226,7 @@ func TestFindingsOfRowsAndDates(t *testing.T) {
 			}
 		}, finding.Mend},
 		{"ground.accuracy", "tea", func(in *Input) { in.Block.AccuracyM = 5 }, finding.Watch},
-		{"rows.thinning", "hazelnut", func(in *Input) { in.Block.Planting.Choices = map[string]Choice{"layout": {Option: "double"}} }, finding.Watch},
+		{"rows.thinning", "hazelnut", func(in *Input) { in.Block.Planting.Choices = map[string]document.Choice{"layout": {Option: "double"}} }, finding.Watch},
 		{"life.over", "willow", func(in *Input) { in.Today = civil.Must(2060, 1, 1) }, finding.Watch},
 		{"ground.undecided", "tea", func(in *Input) { in.Block.Planting, in.Sheet = nil, nil }, finding.Know},
 	} {
@@ -262,7 +263,7 @@ func TestFindingsOfRowsAndDates(t *testing.T) {
 }
 
 // patched applies a merge patch as far as remedies need one.
-func patched(t *testing.T, doc []byte, patch map[string]any) Block {
+func patched(t *testing.T, doc []byte, patch map[string]any) document.Block {
 	t.Helper()
 	var m map[string]any
 	if err := json.Unmarshal(doc, &m); err != nil {
@@ -285,7 +286,7 @@ func patched(t *testing.T, doc []byte, patch map[string]any) Block {
 	}
 	merge(m, patch)
 	out, _ := json.Marshal(m)
-	var b Block
+	var b document.Block
 	if err := json.Unmarshal(out, &b); err != nil {
 		t.Fatal(err)
 	}
@@ -296,7 +297,7 @@ func TestRefusedInput(t *testing.T) {
 	zero := 0.0
 	for field, change := range map[string]func(*Input){
 		"planting.layout.plantSpacingM": func(in *Input) { in.Block.Planting.Layout.PlantSpacingM = &zero },
-		"planting.choices.layout":       func(in *Input) { in.Block.Planting.Choices = map[string]Choice{"layout": {Option: "maze"}} },
+		"planting.choices.layout":       func(in *Input) { in.Block.Planting.Choices = map[string]document.Choice{"layout": {Option: "maze"}} },
 		"planting.date":                 func(in *Input) { in.Block.Planting.Date = civil.Date{} },
 		"planting.sheet":                func(in *Input) { in.Sheet = nil },
 		"confidence":                    func(in *Input) { in.Block.Planting.Confidence = 1 },
@@ -321,9 +322,9 @@ func TestRefusedInput(t *testing.T) {
 
 func TestForksShowConsequences(t *testing.T) {
 	in := input(t, "hazelnut")
-	in.Block.Planting.Choices = map[string]Choice{"layout": {Option: "double", By: "T", Why: "early crops"}}
+	in.Block.Planting.Choices = map[string]document.Choice{"layout": {Option: "double", By: "T", Why: "early crops"}}
 	forks, err := Forks(in)
-	if err != nil || len(forks) != 4 || forks[0].ID != CoverFork || forks[0].Scope != "block" {
+	if err != nil || len(forks) != 4 || forks[0].ID != document.CoverFork || forks[0].Scope != "block" {
 		t.Fatalf("%d forks, %v", len(forks), err)
 	}
 	f := forks[1]
@@ -349,7 +350,7 @@ func TestForksShowConsequences(t *testing.T) {
 		t.Error("double density brings nothing early")
 	}
 	// The consequence is what choosing it gives.
-	in.Block.Planting.Choices["layout"] = Choice{Option: "early"}
+	in.Block.Planting.Choices["layout"] = document.Choice{Option: "early"}
 	if got := value(t, compute(t, in), "yield.total"); got != get("early", "in its life").Value {
 		t.Errorf("chosen, it yields %g; the fork said %g", got, get("early", "in its life").Value)
 	}

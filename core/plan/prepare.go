@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/practice"
 	"slowroot/core/terrain"
@@ -66,16 +67,13 @@ type PrepLine struct {
 
 // SortLine is a class of what is cleared, how much of it and where it goes.
 type SortLine struct {
-	Sorted
+	document.Sorted
 	M3 float64 `json:"m3"`
 }
 
-// CoverFork is the fork between keeping the ground under a cover crop, resting it longer, and fumigation.
-const CoverFork = "cover"
-
 // coverTaken is the way taken at that fork; the cover crop is the usual one.
 func (c *computation) coverTaken() string {
-	if o := c.in.Block.Decided[CoverFork].Option; o != "" {
+	if o := c.in.Block.Decided[document.CoverFork].Option; o != "" {
 		return o
 	}
 	return "cover-crop"
@@ -265,7 +263,7 @@ func (c *computation) bare(p *Preparation) {
 }
 
 func (c *computation) prepareGrowth(p *Preparation) {
-	for _, s := range Sorting(c.sys) {
+	for _, s := range document.Sorting(c.sys) {
 		if v := c.in.Block.Growth[s.Class]; v > 0 {
 			p.Sorting = append(p.Sorting, SortLine{s, v})
 		}

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/practice"
@@ -192,7 +193,7 @@ func TestNothingIsAskedForThatIsNotNeeded(t *testing.T) {
 // sloping is heights of a plane that falls by so many per cent to the south.
 func sloping(t testing.TB, in Input, pct float64) *Land {
 	pl := geo.LocalPlane(in.Block.Boundary)
-	h := Heights{HeightSource: HeightSource{Name: "levelled", Kind: "spots", AccuracyM: 0.01, How: "levelled"}}
+	h := Heights{HeightSource: document.HeightSource{Name: "levelled", Kind: "spots", AccuracyM: 0.01, How: "levelled"}}
 	for x := -300.0; x <= 300; x += 50 {
 		for y := -300.0; y <= 300; y += 50 {
 			h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), 100 + pct/100*y})
@@ -211,7 +212,7 @@ func TestFumigationShortensTheWait(t *testing.T) {
 	in.Today = civil.Must(2025, 12, 1)
 	in.Block.Uses = []rotation.Use{{Kind: "wilt-host", End: civil.Must(2025, 9, 1)}}
 	long := compute(t, in).Soil.Earliest
-	in.Block.Decided = map[string]Choice{CoverFork: {Option: "fumigation"}}
+	in.Block.Decided = map[string]document.Choice{document.CoverFork: {Option: "fumigation"}}
 	plan := compute(t, in)
 	if !plan.Soil.Earliest.Before(long.AddMonths(-40)) || plan.Soil.Earliest != in.Today.AddDays(49) {
 		t.Errorf("with fumigation %s, without %s", plan.Soil.Earliest, long)
@@ -235,10 +236,10 @@ func TestDefaultDay(t *testing.T) {
 	for _, south := range []bool{false, true} {
 		for _, s := range library(t).All() {
 			for _, today := range []civil.Date{civil.Must(2026, 1, 31), civil.Must(2026, 8, 15)} {
-				e := Estate{Name: "E", Units: "metric", Seasons: schedule.Temperate(south)}
+				e := document.Estate{Name: "E", Units: "metric", Seasons: schedule.Temperate(south)}
 				seasons, _ := schedule.NewSeasons(e.Seasons)
-				b := Block{Planting: &Planting{Sheet: s.ID}}
-				b.Complete(e, library(t).Get, today)
+				b := document.Block{Planting: &document.Planting{Sheet: s.ID}}
+				Complete(&b, e, library(t).Get, today)
 				day := b.Planting.Date
 				if !seasons.InWindow(day, s.Windows) || len(s.Windows) == 0 || !day.After(today) || day.Sub(today) > 5*366 || b.Planting.Date != day {
 					t.Errorf("%s, south %v, from %s: planted on %s and %s", s.ID, south, today, day, b.Planting.Date)
@@ -251,9 +252,9 @@ func TestDefaultDay(t *testing.T) {
 			}
 		}
 	}
-	e := Estate{Seasons: schedule.Temperate(true)}
-	b := Block{Planting: &Planting{Sheet: "nope"}}
-	b.Complete(e, library(t).Get, civil.Must(2026, 1, 1))
+	e := document.Estate{Seasons: schedule.Temperate(true)}
+	b := document.Block{Planting: &document.Planting{Sheet: "nope"}}
+	Complete(&b, e, library(t).Get, civil.Must(2026, 1, 1))
 	if !b.Planting.Date.IsZero() {
 		t.Errorf("%+v", b.Planting)
 	}
@@ -330,7 +331,7 @@ func TestValleyOrPlane(t *testing.T) {
 	} {
 		in := grounded(t, "tea")
 		pl := geo.LocalPlane(in.Block.Boundary)
-		h := Heights{HeightSource: HeightSource{Name: "levelled", Kind: "spots", AccuracyM: 0.01}}
+		h := Heights{HeightSource: document.HeightSource{Name: "levelled", Kind: "spots", AccuracyM: 0.01}}
 		for x := -300.0; x <= 300; x += 12.5 {
 			for y := -300.0; y <= 300; y += 12.5 {
 				h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), c.z(x, y)})
@@ -338,7 +339,7 @@ func TestValleyOrPlane(t *testing.T) {
 		}
 		in.Land, _ = Survey(in.Block.Boundary, []Heights{h}, nil, nil)
 		in.Block.Pits[0].Layers[1].Signs = []soil.Sign{soil.Grey, soil.FreeWater}
-		in.Block.Drains = &DrainChoice{Source: "rain"}
+		in.Block.Drains = &document.DrainChoice{Source: "rain"}
 		rank := map[string]int{}
 		for i, r := range compute(t, in).Drains.Remedies {
 			rank[r.ID] = i + 1
@@ -383,7 +384,7 @@ func TestWhatIsNotKnownCapsTheAnswer(t *testing.T) {
 		in.Climate.RainMM = *l.Range.Tolerated[0] - 3
 		for _, answer := range []string{"", "guess", "enough", "short", "none"} {
 			if in.Block.Answers = nil; answer != "" {
-				in.Block.Answers = map[string]SiteAnswer{"water": {Answer: answer}}
+				in.Block.Answers = map[string]document.SiteAnswer{"water": {Answer: answer}}
 			}
 			f := Matrix(in, []*practice.Sheet{s}, true)[0]
 			for _, x := range f.Factors {

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/practice"
 	"slowroot/core/rotation"
@@ -106,28 +107,6 @@ func monthsBetween(a, b civil.Date) int {
 	return n
 }
 
-// topTest is the test the amendments rest on: the newest of the topsoil that holds a pH, else the newest
-// of the topsoil.
-func (b Block) topTest() (int, bool) {
-	best, ok := 0, false
-	better := func(i int) bool {
-		if !ok {
-			return true
-		}
-		a, c := b.Tests[i], b.Tests[best]
-		if (a.PH != nil) != (c.PH != nil) {
-			return a.PH != nil
-		}
-		return a.On.After(c.On)
-	}
-	for i, t := range b.Tests {
-		if t.FromCm <= 10 && better(i) {
-			best, ok = i, true
-		}
-	}
-	return best, ok
-}
-
 // profile reads pits, tests and previous uses.
 func (c *computation) profile() {
 	b := c.in.Block
@@ -162,7 +141,7 @@ func (c *computation) profile() {
 			}
 		}
 	}
-	used, ok := b.topTest()
+	used, ok := b.TopTest()
 	for i, t := range b.Tests {
 		p.Tests = append(p.Tests, c.readTest(i, t, ok && i == used))
 	}
@@ -295,7 +274,7 @@ func (c *computation) soilFigures(root float64, held []float64) {
 			}
 		}
 	}
-	if i, ok := c.in.Block.topTest(); ok {
+	if i, ok := c.in.Block.TopTest(); ok {
 		v := p.Tests[i]
 		if v.PHWater != nil {
 			c.figure(Figure{Path: "soil.ph", Step: "soil", Label: "pH in water", Quantity: units.PH, Value: *v.PHWater, Origin: working.Measured, Note: v.Label})
@@ -333,15 +312,15 @@ func (c *computation) judgeSoil() {
 	c.judgePits()
 	for _, v := range p.Tests {
 		for _, d := range b.Tests[v.Index].Doubts() {
-			c.note(finding.Finding{Rule: d.Rule, Weight: finding.Mend, Step: "soil", Subject: v.Label, Sentence: d.Sentence, Source: "arithmetic of the report"}.Of(testRef(b.Tests[v.Index].ID)))
+			c.note(finding.Finding{Rule: d.Rule, Weight: finding.Mend, Step: "soil", Subject: v.Label, Sentence: d.Sentence, Source: "arithmetic of the report"}.Of(document.TestRef(b.Tests[v.Index].ID)))
 		}
 	}
 	if c.inGround() || c.sheet == nil {
 		return
 	}
-	_, date := b.crop()
+	_, date := b.Crop()
 	left := monthsBetween(c.in.Today, date)
-	if i, ok := b.topTest(); !ok && c.inPots() {
+	if i, ok := b.TopTest(); !ok && c.inPots() {
 		// nothing is put into the soil
 	} else if !ok {
 		s := "There is no soil test. It comes first: everything put into the soil follows from it, six months before planting at least, twelve better."
@@ -399,7 +378,7 @@ func (c *computation) judgePits() {
 			Sentence: fmt.Sprintf("%s on %s; %d would be usual, one in every kind of soil.", capital(count(len(p.Pits), "pit")), c.text(c.p.Ground.AreaM2, units.Area), want)})
 	}
 	for i, v := range p.Pits {
-		pit := pitRef(c.in.Block.Pits[i].ID)
+		pit := document.PitRef(c.in.Block.Pits[i].ID)
 		if v.Wetness.Ask != "" && !c.p.Drains.wellsRead() { // read wells settle what the signs leave open
 			c.note(finding.Finding{Rule: "soil.wet-ask", About: &pit, Weight: finding.Know, Step: "soil", Subject: v.Name, Sentence: v.Name + ": " + v.Wetness.Ask, Source: "method SOIL-5, common practice"})
 		}

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/record"
 )
 
@@ -35,9 +36,9 @@ func TestAStandThatEnded(t *testing.T) {
 	p.AsPlanted, p.Planted = got.Fix(got.Choices["layout"]), civil.Must(2015, 6, 1)
 	in.recorded(record.Record{Kind: record.Picked, Body: record.Body{Season: 2020, Kg: 700}})
 	in.recorded(record.Record{Kind: record.Picked, Body: record.Body{Season: 2020, Kg: 300}})
-	p.End = &End{On: civil.Must(2024, 5, 2), How: "grubbed", Why: "blight"}
+	p.End = &document.End{On: civil.Must(2024, 5, 2), How: "grubbed", Why: "blight"}
 	ended := compute(t, in)
-	if ended.Stage != Ended || len(ended.Years) < 9 || len(ended.Years) > 10 || !strings.Contains(ended.Words, "grubbed May 2024") {
+	if ended.Stage != document.Ended || len(ended.Years) < 9 || len(ended.Years) > 10 || !strings.Contains(ended.Words, "grubbed May 2024") {
 		t.Errorf("%s, %d years, %q", ended.Stage, len(ended.Years), ended.Words)
 	}
 	for _, y := range ended.Years {

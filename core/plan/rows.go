@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
@@ -122,7 +123,7 @@ func (c *computation) rowWorking(density float64) {
 }
 
 // standing turns the recorded rows back into pieces on the block's plane.
-func (c *computation) standing(a *AsPlanted) layout.Placement {
+func (c *computation) standing(a *document.AsPlanted) layout.Placement {
 	out := layout.Placement{Stations: a.Stations, Pollinizers: a.Pollinizers, Temporary: a.Temporary, RowMetres: a.RowMetres}
 	for _, r := range a.Rows {
 		p, q := c.plane.To(r.First), c.plane.To(r.Last)
@@ -135,12 +136,12 @@ func (c *computation) standing(a *AsPlanted) layout.Placement {
 }
 
 // Fix records the layout of a plan as planted, with positions on the ellipsoid.
-func (p *Plan) Fix(option string) *AsPlanted {
+func (p *Plan) Fix(option string) *document.AsPlanted {
 	pl := geo.PlaneAt(p.Ground.Origin)
-	a := &AsPlanted{Spec: p.Spec, Layout: option, AreaM2: p.Ground.AreaM2, Rows: make([]Row, len(p.Rows))}
+	a := &document.AsPlanted{Spec: p.Spec, Layout: option, AreaM2: p.Ground.AreaM2, Rows: make([]document.Row, len(p.Rows))}
 	for i, r := range p.Rows {
 		last := float64(r.Stations - 1)
-		a.Rows[i] = Row{Row: r.Row, Station: r.Station1, N: r.Stations, LengthM: r.LengthM, Roles: r.Roles,
+		a.Rows[i] = document.Row{Row: r.Row, Station: r.Station1, N: r.Stations, LengthM: r.LengthM, Roles: r.Roles,
 			First: pl.From(geo.XY{X: r.FirstX, Y: r.FirstY}), Last: pl.From(geo.XY{X: r.FirstX + last*r.StepX, Y: r.FirstY + last*r.StepY})}
 		a.Stations += r.Stations
 		a.RowMetres += r.LengthM

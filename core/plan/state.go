@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 )
 
 // state says how far the block has come, and what cannot be planned yet: the same words on every screen and in print.
@@ -12,13 +13,13 @@ func (c *computation) state() {
 	month := func(d civil.Date) string { return fmt.Sprintf("%s %d", monthNames[d.Month()-1], d.Year()) }
 	crop := strings.ToLower(c.p.CropName)
 	switch {
-	case c.p.Stage == Ended:
+	case c.p.Stage == document.Ended:
 		c.p.Words = fmt.Sprintf("%s, planted %s, %s %s", crop, month(c.planting.Planted), c.planting.End.How, month(c.planting.End.On))
-	case c.p.Stage == Planted:
+	case c.p.Stage == document.Planted:
 		c.p.Words = fmt.Sprintf("%s, planted %s", crop, month(c.planting.Planted))
-	case c.p.Stage == Adopted:
+	case c.p.Stage == document.Adopted:
 		c.p.Words = fmt.Sprintf("%s, plan adopted, for %s", crop, month(c.planting.Date))
-	case c.p.Stage == Planned:
+	case c.p.Stage == document.Planned:
 		c.p.Words = fmt.Sprintf("%s, planned for %s", crop, month(c.planting.Date))
 	case c.sheet != nil:
 		c.p.Words = fmt.Sprintf("%s, considered for %s", crop, month(c.meant.Date))

@@ -7,6 +7,7 @@ import (
 
 	"slowroot/core/amend"
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/practice"
 	"slowroot/core/soil"
@@ -84,7 +85,7 @@ type ground struct {
 	om        *float64
 }
 
-func (b Block) ground() ground {
+func groundOf(b document.Block) ground {
 	g := ground{density: 1.3, estimated: true, depthCm: 20, class: soil.Loam, clay: 20}
 	if len(b.Pits) > 0 {
 		l := b.Pits[0].Layers[0]
@@ -105,7 +106,7 @@ func (b Block) ground() ground {
 	if b.Works != nil && b.Works.DepthCm > 0 {
 		g.depthCm = b.Works.DepthCm
 	}
-	i, ok := b.topTest()
+	i, ok := b.TopTest()
 	if !ok {
 		return g
 	}
@@ -233,8 +234,8 @@ func (g ground) sulphurFor(s *practice.Sheet, capacity float64) (kgPerHa, drop f
 func (c *computation) works() {
 	b := c.in.Block
 	w := Works{AreaHa: c.p.Ground.AreaM2 / 1e4, Share: 1, Items: []Amendment{}}
-	g := b.ground()
-	choice := WorksChoice{}
+	g := groundOf(b)
+	choice := document.WorksChoice{}
 	if b.Works != nil {
 		choice = *b.Works
 	}
@@ -269,7 +270,7 @@ func (c *computation) works() {
 }
 
 // day0 is the planting date; start the first day work can begin.
-func (c *computation) day0() civil.Date { _, d := c.in.Block.crop(); return d }
+func (c *computation) day0() civil.Date { _, d := c.in.Block.Crop(); return d }
 func (c *computation) start() civil.Date {
 	if w := c.in.Block.Works; w != nil {
 		return civil.Later(c.in.Today, w.StartOn)
@@ -329,7 +330,7 @@ func (c *computation) finish(a *Amendment, n, gap int, price string, quantity fl
 	}
 }
 
-func (c *computation) lime(choice WorksChoice) *Amendment {
+func (c *computation) lime(choice document.WorksChoice) *Amendment {
 	l := c.p.Works.Lime
 	if l == nil || l.Refused != "" || !l.Wanted {
 		return nil
@@ -369,7 +370,7 @@ func (c *computation) effect(a *Amendment, what string) string {
 }
 
 // material is the liming material chosen, or the first analysed one, or the first.
-func (c *computation) material(id string) (Material, bool) {
+func (c *computation) material(id string) (document.Material, bool) {
 	ms := c.in.Estate.Materials
 	for _, m := range ms {
 		if m.ID == id {
@@ -384,10 +385,10 @@ func (c *computation) material(id string) (Material, bool) {
 	if len(ms) > 0 {
 		return ms[0], true
 	}
-	return Material{}, false
+	return document.Material{}, false
 }
 
-func (c *computation) sulphur(g ground, choice WorksChoice) *Amendment {
+func (c *computation) sulphur(g ground, choice document.WorksChoice) *Amendment {
 	kg, drop, source, refused := g.sulphurFor(c.sheet, choice.BufferCap)
 	if drop <= 0 {
 		return nil
@@ -433,7 +434,7 @@ func (c *computation) gypsum(g ground) *Amendment {
 	return a
 }
 
-func (c *computation) organic(g ground, choice WorksChoice) *Amendment {
+func (c *computation) organic(g ground, choice document.WorksChoice) *Amendment {
 	target := choice.OMTarget
 	if target == 0 {
 		target = idealLow(c.sheet, "omPct")
@@ -512,7 +513,7 @@ func (c *computation) worksFigures(g ground) {
 	}
 }
 
-func choiceMaterial(b Block) string {
+func choiceMaterial(b document.Block) string {
 	if b.Works != nil {
 		return b.Works.Material
 	}
@@ -577,7 +578,7 @@ func (c *computation) worksFree(a Amendment) civil.Date {
 // judgeMagnesium compares calcium to magnesium with the 2 to 5 : 1 that is usual, and names the lime that
 // mends it (method AMD-2).
 func (c *computation) judgeMagnesium() {
-	i, ok := c.in.Block.topTest()
+	i, ok := c.in.Block.TopTest()
 	l := c.p.Works.Lime
 	if !ok || l == nil || !l.Wanted {
 		return

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/geo"
 	"slowroot/core/practice"
 	"slowroot/core/soil"
@@ -26,7 +27,7 @@ func TestGypsumOfABlock(t *testing.T) {
 	in := sodic(t)
 	plan := compute(t, in)
 	a := item(t, plan, "gypsum")
-	g := in.Block.ground()
+	g := groundOf(in.Block)
 	soilT := g.density * g.depthCm / 100 * 1e4
 	want := soilT * (0.20 - 0.08) * 20 * 0.861 / 1000 / (0.8 * 0.9)
 	if math.Abs(a.PerHaKg-1000*want) > 0.002*1000*want || want < 5 {
@@ -70,7 +71,7 @@ func TestMagnesiumChoosesTheLime(t *testing.T) {
 	dolomite := in.Estate.Materials[0]
 	dolomite.ID, dolomite.Name, dolomite.Liming.CaOPct, dolomite.Liming.MgOPct = "dol", "Hill stone", 30, 18
 	in.Estate.Materials = append(in.Estate.Materials, dolomite)
-	in.Block.Works = &WorksChoice{Material: "pure"}
+	in.Block.Works = &document.WorksChoice{Material: "pure"}
 	for _, c := range []struct {
 		ca, mg   float64
 		material string
@@ -120,7 +121,7 @@ func TestTerracesOfABlock(t *testing.T) {
 	pl := geo.LocalPlane(in.Block.Boundary)
 	lie := func(slope float64) {
 		t.Helper()
-		h := Heights{HeightSource: HeightSource{Name: "spots", Kind: "spots", AccuracyM: 0.02}}
+		h := Heights{HeightSource: document.HeightSource{Name: "spots", Kind: "spots", AccuracyM: 0.02}}
 		for x := -400.0; x <= 400; x += 50 {
 			for y := -400.0; y <= 400; y += 50 {
 				h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), 200 + slope*y})
@@ -143,7 +144,7 @@ func TestTerracesOfABlock(t *testing.T) {
 	if math.Abs(b.IntervalM-step) > 1e-3 || math.Abs(b.PitchM-step/0.2) > 5e-3 || math.Abs(plan.Preparation.TerraceM3-perHa*plan.Ground.AreaM2/1e4) > 0.01*plan.Preparation.TerraceM3 {
 		t.Errorf("%+v, %.0f m³; by hand a step of %.3f m and %.0f m³/ha", b, plan.Preparation.TerraceM3, step, perHa)
 	}
-	in.Block.Works = &WorksChoice{BenchM: 5}
+	in.Block.Works = &document.WorksChoice{BenchM: 5}
 	if wide := compute(t, in).Preparation.Terrace; wide == nil || math.Abs(wide.PitchM/b.PitchM-5.0/3) > 1e-6 {
 		t.Errorf("benches of 5 m: %+v", wide)
 	}
@@ -158,8 +159,8 @@ func TestTerracesOfABlock(t *testing.T) {
 // A question answered with a word nobody offered names those that are.
 func TestAnswerNobodyOffered(t *testing.T) {
 	in := grounded(t, "tea")
-	for _, q := range Questions {
-		in.Block.Answers = map[string]SiteAnswer{q.Key: {Answer: "perhaps", On: civil.Must(2025, 1, 1)}}
+	for _, q := range document.Questions {
+		in.Block.Answers = map[string]document.SiteAnswer{q.Key: {Answer: "perhaps", On: civil.Must(2025, 1, 1)}}
 		_, err := Compute(in, nil)
 		if err == nil {
 			t.Errorf("%s: “perhaps” is taken", q.Key)
@@ -193,9 +194,9 @@ func TestFitRaisesTheBedOfTheBlock(t *testing.T) {
 	if w := words(); !strings.Contains(w, "raise the beds by 30\u00a0cm") {
 		t.Errorf("without a bed: %q", w)
 	}
-	in.Block.Drains = &DrainChoice{Bed: &BedChoice{BaseM: 1.6, TopM: 0.8, HeightM: 0.6, CentreM: 4}}
+	in.Block.Drains = &document.DrainChoice{Bed: &document.BedChoice{BaseM: 1.6, TopM: 0.8, HeightM: 0.6, CentreM: 4}}
 	cm := 100 * 0.18 * (2.4 + 0.4*0.18/0.6) / 1.6
-	got, hours := in.Block.bedRise(2)
+	got, hours := bedRise(in.Block, 2)
 	if math.Abs(got-cm) > 1e-6 || math.Abs(hours-5*2500*2/3700.0) > 1e-9 {
 		t.Errorf("%.2f cm in %.2f h, by hand %.2f", got, hours, cm)
 	}

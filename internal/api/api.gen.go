@@ -10,6 +10,7 @@ import (
 	"slowroot/core/amend"
 	"slowroot/core/calc"
 	"slowroot/core/climate"
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/earthwork"
 	"slowroot/core/finding"
@@ -82,16 +83,16 @@ type About = finding.Ref
 type Amendment = plan.Amendment
 
 // AsPlanted defines model for AsPlanted.
-type AsPlanted = plan.AsPlanted
+type AsPlanted = document.AsPlanted
 
 // Barrier defines model for Barrier.
-type Barrier = plan.Barrier
+type Barrier = document.Barrier
 
 // Bed defines model for Bed.
 type Bed = earthwork.Bed
 
 // BedChoice defines model for BedChoice.
-type BedChoice = plan.BedChoice
+type BedChoice = document.BedChoice
 
 // BedPlan defines model for BedPlan.
 type BedPlan = plan.BedPlan
@@ -100,7 +101,7 @@ type BedPlan = plan.BedPlan
 type BillLine = plan.BillLine
 
 // Block defines model for Block.
-type Block = plan.Block
+type Block = document.Block
 
 // BlockDoc defines model for BlockDoc.
 type BlockDoc = estate.BlockDoc
@@ -127,13 +128,13 @@ type Chamber = drainage.Chamber
 type Change = store.Change
 
 // Check defines model for Check.
-type Check = plan.Check
+type Check = document.Check
 
 // CheckItem defines model for CheckItem.
 type CheckItem = plan.CheckItem
 
 // Choice defines model for Choice.
-type Choice = plan.Choice
+type Choice = document.Choice
 
 // ClimateDay defines model for ClimateDay.
 type ClimateDay = estate.ClimateDay
@@ -187,7 +188,7 @@ type Drain = drainage.Drain
 type DrainBreak = drainage.Break
 
 // DrainChoice defines model for DrainChoice.
-type DrainChoice = plan.DrainChoice
+type DrainChoice = document.DrainChoice
 
 // DrainCriterion defines model for DrainCriterion.
 type DrainCriterion = plan.DrainCriterion
@@ -226,10 +227,10 @@ type Drawing = plan.Drawing
 type DrawnBarrier = plan.DrawnBarrier
 
 // DrawnDrain defines model for DrawnDrain.
-type DrawnDrain = plan.DrawnDrain
+type DrawnDrain = document.DrawnDrain
 
 // Estate defines model for Estate.
-type Estate = plan.Estate
+type Estate = document.Estate
 
 // EstateBegin defines model for EstateBegin.
 type EstateBegin struct {
@@ -266,7 +267,7 @@ type Fit = plan.Fit
 type Fork = plan.Fork
 
 // Found defines model for Found.
-type Found = plan.Found
+type Found = document.Found
 
 // Fractions defines model for Fractions.
 type Fractions = soil.Fractions
@@ -284,7 +285,7 @@ type Ground = plan.Ground
 type Harvest = plan.Harvest
 
 // HeightSource defines model for HeightSource.
-type HeightSource = plan.HeightSource
+type HeightSource = document.HeightSource
 
 // HeightsFile defines model for HeightsFile.
 type HeightsFile = estate.HeightsFile
@@ -293,7 +294,7 @@ type HeightsFile = estate.HeightsFile
 type HeightsRead = estate.HeightsRead
 
 // Hole defines model for Hole.
-type Hole = plan.Hole
+type Hole = document.Hole
 
 // HoleView defines model for HoleView.
 type HoleView = plan.HoleView
@@ -308,7 +309,7 @@ type IdWords = estate.Choice
 type Job = plan.Job
 
 // LabColumn defines model for LabColumn.
-type LabColumn = plan.LabColumn
+type LabColumn = document.LabColumn
 
 // LabFile defines model for LabFile.
 type LabFile = estate.LabFile
@@ -338,7 +339,7 @@ type LimeNeed = amend.Need
 type Lists = estate.Lists
 
 // Material defines model for Material.
-type Material = plan.Material
+type Material = document.Material
 
 // MaterialState defines model for MaterialState.
 type MaterialState = estate.MaterialState
@@ -347,7 +348,7 @@ type MaterialState = estate.MaterialState
 type Missed = drainage.Missed
 
 // Month defines model for Month.
-type Month = plan.Month
+type Month = document.Month
 
 // NamedText defines model for NamedText.
 type NamedText struct {
@@ -362,7 +363,7 @@ type NewBlock = estate.NewBlock
 type Organic = amend.Organic
 
 // Override defines model for Override.
-type Override = plan.Override
+type Override = document.Override
 
 // Overview defines model for Overview.
 type Overview = estate.Overview
@@ -371,7 +372,7 @@ type Overview = estate.Overview
 type Patch map[string]interface{}
 
 // Person defines model for Person.
-type Person = plan.Person
+type Person = document.Person
 
 // Pit defines model for Pit.
 type Pit = soil.Pit
@@ -383,13 +384,13 @@ type PitView = plan.PitView
 type Plan = plan.Plan
 
 // PlantedRow defines model for PlantedRow.
-type PlantedRow = plan.Row
+type PlantedRow = document.Row
 
 // Planting defines model for Planting.
-type Planting = plan.Planting
+type Planting = document.Planting
 
 // PlantingEnd defines model for PlantingEnd.
-type PlantingEnd = plan.End
+type PlantingEnd = document.End
 
 // PlantingShort defines model for PlantingShort.
 type PlantingShort = estate.PlantingShort
@@ -420,10 +421,10 @@ type PrepLine = plan.PrepLine
 type Preparation = plan.Preparation
 
 // Price defines model for Price.
-type Price = plan.Price
+type Price = document.Price
 
 // Priced defines model for Priced.
-type Priced = plan.Priced
+type Priced = document.Priced
 
 // Problem defines model for Problem.
 type Problem struct {
@@ -443,10 +444,10 @@ type Problem struct {
 type Profile = plan.Profile
 
 // Question defines model for Question.
-type Question = plan.Question
+type Question = document.Question
 
 // QuestionOption defines model for QuestionOption.
-type QuestionOption = plan.QuestionOption
+type QuestionOption = document.QuestionOption
 
 // Range defines model for Range.
 type Range = yield.Range
@@ -479,7 +480,7 @@ type RootBarrier = soil.Barrier
 type RowPiece = layout.Piece
 
 // Sample defines model for Sample.
-type Sample = plan.Sample
+type Sample = document.Sample
 
 // SampleRequest defines model for SampleRequest.
 type SampleRequest = estate.SampleRequest
@@ -644,7 +645,7 @@ type SheetYield struct {
 type Sieves = amend.Sieves
 
 // SiteAnswer defines model for SiteAnswer.
-type SiteAnswer = plan.SiteAnswer
+type SiteAnswer = document.SiteAnswer
 
 // SoilTest defines model for SoilTest.
 type SoilTest = soil.Test
@@ -653,10 +654,10 @@ type SoilTest = soil.Test
 type SortLine = plan.SortLine
 
 // Sorted defines model for Sorted.
-type Sorted = plan.Sorted
+type Sorted = document.Sorted
 
 // Stage defines model for Stage.
-type Stage = plan.Stage
+type Stage = document.Stage
 
 // Status defines model for Status.
 type Status struct {
@@ -695,7 +696,7 @@ type WaitView = plan.WaitView
 type Way = plan.Way
 
 // Weather defines model for Weather.
-type Weather = plan.Weather
+type Weather = document.Weather
 
 // WeatherNote defines model for WeatherNote.
 type WeatherNote = climate.Note
@@ -704,10 +705,10 @@ type WeatherNote = climate.Note
 type WeatherRead = estate.WeatherRead
 
 // Well defines model for Well.
-type Well = plan.Well
+type Well = document.Well
 
 // WellReading defines model for WellReading.
-type WellReading = plan.WellReading
+type WellReading = document.WellReading
 
 // WellView defines model for WellView.
 type WellView = plan.WellView
@@ -725,7 +726,7 @@ type WorkingStep = working.Step
 type Works = plan.Works
 
 // WorksChoice defines model for WorksChoice.
-type WorksChoice = plan.WorksChoice
+type WorksChoice = document.WorksChoice
 
 // XYRing defines model for XYRing.
 type XYRing = [][]float32

@@ -7,6 +7,7 @@ import (
 	"fmt"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/plan"
 	"slowroot/core/practice"
@@ -17,9 +18,9 @@ import (
 // NewBlock is a block to be added, with the plantings it had and has and what was recorded of them. Ids in it are its
 // own and only join its parts; it gets new ones.
 type NewBlock struct {
-	plan.Block
-	Plantings []plan.Planting `json:"plantings,omitempty"`
-	Records   []record.Record `json:"records,omitempty"`
+	document.Block
+	Plantings []document.Planting `json:"plantings,omitempty"`
+	Records   []record.Record     `json:"records,omitempty"`
 }
 
 // AddBlocks adds blocks as one change.
@@ -70,7 +71,7 @@ func (d BlockDoc) fresh() ([]store.Write, []store.Entry, error) {
 	if err != nil {
 		return nil, nil, err
 	}
-	writes := []store.Write{{Kind: store.BlockDoc, ID: d.ID, Body: body, Schema: plan.BlockForm}}
+	writes := []store.Write{{Kind: store.BlockDoc, ID: d.ID, Body: body, Schema: document.BlockForm}}
 	for _, h := range d.all {
 		w, err := plantingWrites(d.ID, h.Planting)
 		if err != nil {
@@ -92,7 +93,7 @@ func (d BlockDoc) fresh() ([]store.Write, []store.Entry, error) {
 }
 
 // prepare checks a block that comes from outside, gives it ids, and fixes the layout of what is said to be planted.
-func (s *Service) prepare(ctx context.Context, e plan.Estate, who string, n NewBlock) (BlockDoc, error) {
+func (s *Service) prepare(ctx context.Context, e document.Estate, who string, n NewBlock) (BlockDoc, error) {
 	d := BlockDoc{ID: newID(), Revision: 1, Block: n.Block}
 	list := n.Plantings
 	if n.Planting != nil {
@@ -162,11 +163,11 @@ func (d *BlockDoc) take(records []record.Record, plantings map[string]string, to
 }
 
 // settle completes planting i: its day, who chose, and the rows of one that stands.
-func (s *Service) settle(ctx context.Context, e plan.Estate, who string, d *BlockDoc, i int) error {
+func (s *Service) settle(ctx context.Context, e document.Estate, who string, d *BlockDoc, i int) error {
 	p := d.all[i].Planting
 	b := d.Block
 	b.Planting = &p
-	b.Complete(e, s.sheets.Get, s.today())
+	plan.Complete(&b, e, s.sheets.Get, s.today())
 	fix, planted, end := !p.Planted.IsZero() && p.AsPlanted == nil, p.Planted, p.End
 	if fix {
 		p.Planted, p.End = civil.Date{}, nil

@@ -10,6 +10,7 @@ import (
 	"sort"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/plan"
 	"slowroot/core/record"
 	"slowroot/internal/formats/geojson"
@@ -21,7 +22,7 @@ import (
 type BlockDoc struct {
 	ID        string          `json:"id"`
 	Revision  int             `json:"revision"`
-	Block     plan.Block      `json:"block"`
+	Block     document.Block  `json:"block"`
 	Plantings []PlantingShort `json:"plantings"`
 	Err       error           `json:"-"` // why the block cannot be read; among others only
 
@@ -31,21 +32,21 @@ type BlockDoc struct {
 
 // held is a planting as it is kept.
 type held struct {
-	plan.Planting
+	document.Planting
 	revision, rows int // of its two documents; 0 is none
 	err            error
 }
 
 // PlantingShort is a planting in the line of time of its block.
 type PlantingShort struct {
-	ID    string     `json:"id"`
-	Name  string     `json:"name"`
-	Sheet string     `json:"sheet"`
-	Stage plan.Stage `json:"stage"`
-	From  civil.Date `json:"from"`
-	To    civil.Date `json:"to"` // zero while it is open
-	How   string     `json:"how"`
-	Seen  bool       `json:"seen"` // the block is seen from it
+	ID    string         `json:"id"`
+	Name  string         `json:"name"`
+	Sheet string         `json:"sheet"`
+	Stage document.Stage `json:"stage"`
+	From  civil.Date     `json:"from"`
+	To    civil.Date     `json:"to"` // zero while it is open
+	How   string         `json:"how"`
+	Seen  bool           `json:"seen"` // the block is seen from it
 }
 
 type seenKey struct{}
@@ -71,7 +72,7 @@ func under(all []held) int {
 		if h.err != nil {
 			continue
 		}
-		r := map[plan.Stage]int{plan.Considered: 1, plan.Planned: 2, plan.Adopted: 2, plan.Planted: 3}[h.Stage()]
+		r := map[document.Stage]int{document.Considered: 1, document.Planned: 2, document.Adopted: 2, document.Planted: 3}[h.Stage()]
 		if r > rank || r == rank && r == 3 { // of two that stand the later, of two that are planned the first
 			best, rank = i, r
 		}
@@ -228,14 +229,14 @@ func (s *Service) Block(ctx context.Context, id string) (BlockDoc, error) {
 
 // writes are what keeps d as the block b, seen from b's planting: a planting that is new, changed or taken off, and
 // always the block, by whose revision everything of it is held.
-func (d BlockDoc) writes(b plan.Block) ([]store.Write, error) {
+func (d BlockDoc) writes(b document.Block) ([]store.Write, error) {
 	seen := b.Planting
 	b.Planting = nil
 	body, err := json.Marshal(b)
 	if err != nil {
 		return nil, err
 	}
-	out := []store.Write{{Kind: store.BlockDoc, ID: d.ID, Revision: d.Revision, Body: body, Schema: plan.BlockForm}}
+	out := []store.Write{{Kind: store.BlockDoc, ID: d.ID, Revision: d.Revision, Body: body, Schema: document.BlockForm}}
 	was := ""
 	if d.Block.Planting != nil {
 		was = d.Block.Planting.ID
@@ -273,7 +274,7 @@ func (d BlockDoc) writes(b plan.Block) ([]store.Write, error) {
 }
 
 // keep writes a block as b and reads it back.
-func (s *Service) keep(ctx context.Context, who, what string, d BlockDoc, b plan.Block, also store.Also, more ...store.Write) (BlockDoc, error) {
+func (s *Service) keep(ctx context.Context, who, what string, d BlockDoc, b document.Block, also store.Also, more ...store.Write) (BlockDoc, error) {
 	if b.Planting != nil && b.Planting.ID == "" {
 		p := *b.Planting
 		p.ID = newID()

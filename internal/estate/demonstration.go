@@ -8,7 +8,7 @@ import (
 	"io/fs"
 
 	"slowroot/core/civil"
-	"slowroot/core/plan"
+	"slowroot/core/document"
 	"slowroot/internal/formats/geojson"
 	"slowroot/internal/formats/station"
 	"slowroot/internal/store"
@@ -16,7 +16,7 @@ import (
 
 // Demonstration is the demonstration estate as read from its files.
 type Demonstration struct {
-	Estate  plan.Estate
+	Estate  document.Estate
 	Blocks  []NewBlock
 	Today   civil.Date
 	Heights HeightsFile
@@ -27,7 +27,7 @@ type Demonstration struct {
 // estate.json names.
 func ReadDemonstration(files fs.FS) (Demonstration, error) {
 	var head struct {
-		plan.Estate
+		document.Estate
 		Today       civil.Date `json:"today"`
 		HeightsFile struct {
 			HeightsFile
@@ -100,7 +100,7 @@ func (s *Service) LoadDemonstration(ctx context.Context, d Demonstration) (Estat
 	if err != nil {
 		return EstateDoc{}, err
 	}
-	writes := []store.Write{{Kind: store.EstateDoc, Body: body, Schema: plan.EstateForm}}
+	writes := []store.Write{{Kind: store.EstateDoc, Body: body, Schema: document.EstateForm}}
 	also := store.Also{Files: files}
 	for _, b := range d.Blocks {
 		doc, err := s.arriving(files).prepare(ctx, d.Estate, "the demonstration", b)
@@ -130,6 +130,6 @@ func (s *Service) keepRecords(d *Demonstration) ([]store.File, error) {
 	if err != nil {
 		return nil, fmt.Errorf("weather: %w", err)
 	}
-	d.Estate.Heights, d.Estate.Weather = []plan.HeightSource{source}, w
+	d.Estate.Heights, d.Estate.Weather = []document.HeightSource{source}, w
 	return []store.File{heights, weather}, nil
 }

@@ -3,6 +3,7 @@ package estate
 import (
 	"context"
 
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/plan"
 	"slowroot/internal/formats/geojson"
@@ -34,7 +35,7 @@ func (s *Service) ImportDrains(ctx context.Context, who, id string, revision int
 	if err != nil {
 		return BlockDoc{}, err
 	}
-	b := d.Block.TakeDrains(laid, plan.Choice{By: who, On: s.today(), Why: "from " + name})
+	b := d.Block.TakeDrains(laid, document.Choice{By: who, On: s.today(), Why: "from " + name})
 	if _, err := s.compute(ctx, e.Estate, d.as(b), nil); err != nil {
 		return BlockDoc{}, err
 	}

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/plan"
 	"slowroot/internal/formats/geojson"
@@ -98,7 +99,7 @@ func TestImportedDrainsAreOneChange(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if c := corner.Block.Decided[plan.DrainFork]; c.Option != "gridiron" || c.By != "Ilse" || c.Why != "from other.geojson" {
+	if c := corner.Block.Decided[document.DrainFork]; c.Option != "gridiron" || c.By != "Ilse" || c.Why != "from other.geojson" {
 		t.Errorf("%+v", c)
 	}
 }
@@ -113,7 +114,7 @@ func TestForksOfWetGround(t *testing.T) {
 		}
 		found := false
 		for _, f := range fs {
-			if f.ID != plan.DrainFork {
+			if f.ID != document.DrainFork {
 				continue
 			}
 			found = true

@@ -6,7 +6,7 @@ import (
 	"fmt"
 
 	"slowroot/core/civil"
-	"slowroot/core/plan"
+	"slowroot/core/document"
 	"slowroot/core/record"
 	"slowroot/internal/formats/older"
 	"slowroot/internal/store"
@@ -16,19 +16,19 @@ import (
 // It serves the store when a folder is opened, at undo, and at import.
 func Upcast(d store.Doc) ([]store.Write, []store.Entry, error) {
 	switch {
-	case d.Kind == store.EstateDoc && d.Schema < plan.EstateForm:
-		var e plan.Estate
+	case d.Kind == store.EstateDoc && d.Schema < document.EstateForm:
+		var e document.Estate
 		if err := decode(d.Body, &e); err != nil {
 			return nil, nil, fmt.Errorf("the estate: %w", err)
 		}
-		e.Identify(plan.ByPlace)
+		e.Identify(document.ByPlace)
 		body, err := json.Marshal(e)
-		return []store.Write{{Kind: store.EstateDoc, Body: body, Schema: plan.EstateForm}}, nil, err
-	case d.Kind != store.BlockDoc || d.Schema >= plan.BlockForm:
+		return []store.Write{{Kind: store.EstateDoc, Body: body, Schema: document.EstateForm}}, nil, err
+	case d.Kind != store.BlockDoc || d.Schema >= document.BlockForm:
 		return nil, nil, nil
 	}
 	old, err := older.Form1(d.ID, d.Body)
-	var b plan.Block
+	var b document.Block
 	if err == nil {
 		err = decode(old.Body, &b)
 	}
@@ -40,7 +40,7 @@ func Upcast(d store.Doc) ([]store.Write, []store.Entry, error) {
 	if err != nil {
 		return nil, nil, err
 	}
-	writes := []store.Write{{Kind: store.BlockDoc, ID: d.ID, Body: body, Schema: plan.BlockForm}}
+	writes := []store.Write{{Kind: store.BlockDoc, ID: d.ID, Body: body, Schema: document.BlockForm}}
 	absent := map[string]bool{older.PlantingOf(d.ID): true, older.ConsideredOf(d.ID): true}
 	for _, p := range old.Plantings {
 		delete(absent, p.ID)
@@ -63,7 +63,7 @@ func Upcast(d store.Doc) ([]store.Write, []store.Entry, error) {
 }
 
 // plantingWrites are a planting as it is kept: its rows as planted, which are long and never change, by themselves.
-func plantingWrites(block string, p plan.Planting) ([]store.Write, error) {
+func plantingWrites(block string, p document.Planting) ([]store.Write, error) {
 	rows := store.Write{Kind: store.RowsDoc, ID: p.ID, Parent: block}
 	if p.AsPlanted != nil {
 		body, err := json.Marshal(p.AsPlanted)

@@ -14,6 +14,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/plan"
 	"slowroot/core/record"
 	"slowroot/internal/store"
@@ -194,15 +195,15 @@ func unwrap(err error) error {
 func TestAStory(t *testing.T) {
 	s, docs := demoEstate(t)
 	gate := docs["Gate Field"]
-	d, err := s.AddPlanting(ctx, "Ruan", gate.ID, gate.Revision, plan.Planting{Considered: true, Sheet: "hazelnut"})
+	d, err := s.AddPlanting(ctx, "Ruan", gate.ID, gate.Revision, document.Planting{Considered: true, Sheet: "hazelnut"})
 	if err != nil {
 		t.Fatal(err)
 	}
-	if d.Block.Planting == nil || d.Block.Planting.Date.IsZero() || d.Plantings[len(d.Plantings)-1].Stage != plan.Considered {
+	if d.Block.Planting == nil || d.Block.Planting.Date.IsZero() || d.Plantings[len(d.Plantings)-1].Stage != document.Considered {
 		t.Fatalf("%+v", d.Plantings)
 	}
 	p, err := s.Plan(ctx, gate.ID)
-	if err != nil || p.Stage != plan.Considered {
+	if err != nil || p.Stage != document.Considered {
 		t.Fatal(p.Stage, err)
 	}
 	job := p.Jobs[0].Key
@@ -218,7 +219,7 @@ func TestAStory(t *testing.T) {
 		t.Fatal(err)
 	}
 	p, _ = s.Plan(ctx, gate.ID)
-	if p.Stage != plan.Planned || jobOf(p, job).Done != send.Day {
+	if p.Stage != document.Planned || jobOf(p, job).Done != send.Day {
 		t.Errorf("%s, %+v", p.Stage, jobOf(p, job))
 	}
 	// A planner's undo takes no record back.
@@ -227,7 +228,7 @@ func TestAStory(t *testing.T) {
 		t.Fatal(err)
 	}
 	p, _ = s.Plan(ctx, gate.ID)
-	if p.Stage != plan.Considered || jobOf(p, job).Done != send.Day {
+	if p.Stage != document.Considered || jobOf(p, job).Done != send.Day {
 		t.Errorf("after the undo: %s, %+v", p.Stage, jobOf(p, job))
 	}
 	n, _ = s.Steps(ctx, "Ruan")
@@ -239,10 +240,10 @@ func TestAStory(t *testing.T) {
 		t.Fatal(err)
 	}
 	first := d.Block.Planting.ID
-	if _, err := s.EndPlanting(ctx, "Ruan", gate.ID, d.Revision, plan.End{On: civil.Must(2027, 3, 12), How: "sold"}); err == nil {
+	if _, err := s.EndPlanting(ctx, "Ruan", gate.ID, d.Revision, document.End{On: civil.Must(2027, 3, 12), How: "sold"}); err == nil {
 		t.Error("a way nothing ends")
 	}
-	if d, err = s.EndPlanting(ctx, "Ruan", gate.ID, d.Revision, plan.End{On: civil.Must(2027, 3, 12), How: "died", Why: "frost"}); err != nil {
+	if d, err = s.EndPlanting(ctx, "Ruan", gate.ID, d.Revision, document.End{On: civil.Must(2027, 3, 12), How: "died", Why: "frost"}); err != nil {
 		t.Fatal(err)
 	}
 	// Seen as it is under way nothing stands; its story is there when it is asked for.
@@ -251,10 +252,10 @@ func TestAStory(t *testing.T) {
 		t.Errorf("something is under way: %+v", now.Plantings)
 	}
 	old, err := s.Plan(Seen(ctx, first), gate.ID)
-	if err != nil || old.Stage != plan.Ended || len(old.Rows) == 0 {
+	if err != nil || old.Stage != document.Ended || len(old.Rows) == 0 {
 		t.Errorf("the ended stand: %v, %v", old.Stage, err)
 	}
-	next, err := s.AddPlanting(ctx, "Ruan", gate.ID, now.Revision, plan.Planting{Sheet: "hazelnut", Date: civil.Must(2028, 7, 1)})
+	next, err := s.AddPlanting(ctx, "Ruan", gate.ID, now.Revision, document.Planting{Sheet: "hazelnut", Date: civil.Must(2028, 7, 1)})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -14,6 +14,7 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/climate"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
@@ -98,7 +99,7 @@ func plain(err error) string {
 }
 
 // heightsOf reads the estate's height files.
-func (s *Service) heightsOf(ctx context.Context, list []plan.HeightSource) ([]plan.Heights, error) {
+func (s *Service) heightsOf(ctx context.Context, list []document.HeightSource) ([]plan.Heights, error) {
 	out := make([]plan.Heights, 0, len(list))
 	for i, h := range list {
 		got, err := recall(&s.memory, "heights"+h.Digest+h.Kind+h.CRS, func() (plan.Heights, error) {
@@ -129,7 +130,7 @@ func (s *Service) heightsOf(ctx context.Context, list []plan.HeightSource) ([]pl
 }
 
 // land works out how a block lies; nil where no heights reach it.
-func (s *Service) land(ctx context.Context, e plan.Estate, b plan.Block) (*plan.Land, error) {
+func (s *Service) land(ctx context.Context, e document.Estate, b document.Block) (*plan.Land, error) {
 	if len(e.Heights) == 0 {
 		return nil, nil
 	}
@@ -147,7 +148,7 @@ func (s *Service) land(ctx context.Context, e plan.Estate, b plan.Block) (*plan.
 }
 
 // series is the daily record: the file, and over it what the station sent.
-func (s *Service) series(ctx context.Context, e plan.Estate) (*climate.Series, error) {
+func (s *Service) series(ctx context.Context, e document.Estate) (*climate.Series, error) {
 	digest := ""
 	if e.Weather != nil {
 		digest = e.Weather.Digest
@@ -186,7 +187,7 @@ func (s *Service) series(ctx context.Context, e plan.Estate) (*climate.Series, e
 	})
 }
 
-func (s *Service) climateAt(ctx context.Context, e plan.Estate, lat float64) (*climate.Site, error) {
+func (s *Service) climateAt(ctx context.Context, e document.Estate, lat float64) (*climate.Site, error) {
 	lat = math.Round(lat*10) / 10
 	digest := ""
 	if e.Weather != nil {
@@ -443,7 +444,7 @@ func (s *Service) KeepHeights(ctx context.Context, who string, revision int, f H
 	}
 	source, file := keepHeights(f, h)
 	e := d.Estate
-	e.Heights = append(append([]plan.HeightSource{}, e.Heights...), source)
+	e.Heights = append(append([]document.HeightSource{}, e.Heights...), source)
 	return s.putEstate(ctx, who, "Added the heights "+f.Name, d, e, file)
 }
 
@@ -457,12 +458,12 @@ func readHeights(f HeightsFile) (plan.Heights, error) {
 }
 
 // keepHeights is heights as they are kept: a grid as it came, spots as longitude, latitude and height.
-func keepHeights(f HeightsFile, h plan.Heights) (plan.HeightSource, store.File) {
+func keepHeights(f HeightsFile, h plan.Heights) (document.HeightSource, store.File) {
 	file, crs := store.File{Kind: "heights", Text: f.Text}, h.CRS
 	if h.Grid == nil {
 		file.Text, crs = writeSpots(h.Spots), "EPSG:4326"
 	}
-	return plan.HeightSource{Name: f.Name, Kind: h.Kind, CRS: crs, AccuracyM: f.AccuracyM, How: f.How, On: f.On, Count: h.Count, Digest: file.Digest()}, file
+	return document.HeightSource{Name: f.Name, Kind: h.Kind, CRS: crs, AccuracyM: f.AccuracyM, How: f.How, On: f.On, Count: h.Count, Digest: file.Digest()}, file
 }
 
 func writeSpots(spots []plan.Spot) string {
@@ -551,14 +552,14 @@ func (s *Service) KeepWeather(ctx context.Context, who string, revision int, nam
 }
 
 // keepWeather is a daily record as it is kept.
-func (s *Service) keepWeather(name, text string) (*plan.Weather, store.File, error) {
+func (s *Service) keepWeather(name, text string) (*document.Weather, store.File, error) {
 	days, passed, err := s.weatherDays(text)
 	if err != nil {
 		return nil, store.File{}, err
 	}
 	file := store.File{Kind: "weather", Text: station.WriteDays(days)}
 	r := weatherRead(name, days, passed)
-	return &plan.Weather{Name: name, Digest: file.Digest(), From: r.From, To: r.To, Days: r.Days, Gaps: len(r.Gaps), Notes: len(r.Notes)}, file, nil
+	return &document.Weather{Name: name, Digest: file.Digest(), From: r.From, To: r.To, Days: r.Days, Gaps: len(r.Gaps), Notes: len(r.Notes)}, file, nil
 }
 
 // ClimateView is the climate of the estate as it is shown.
@@ -752,9 +753,9 @@ func monthName(d civil.Date) string {
 
 // LabFile is a laboratory's file, with how its columns are to be read.
 type LabFile struct {
-	Text    string                    `json:"text"`
-	Lab     string                    `json:"lab"`
-	Mapping map[string]plan.LabColumn `json:"mapping"`
+	Text    string                        `json:"text"`
+	Lab     string                        `json:"lab"`
+	Mapping map[string]document.LabColumn `json:"mapping"`
 }
 
 // ReadLab reads a laboratory's file: by the mapping given, else by the one remembered for the laboratory.
@@ -783,10 +784,10 @@ func (s *Service) KeepLab(ctx context.Context, who, id string, revision int, f L
 			}
 		}
 	}
-	return s.keepTests(ctx, who, id, revision, r, f.Lab, func(*plan.Block) {})
+	return s.keepTests(ctx, who, id, revision, r, f.Lab, func(*document.Block) {})
 }
 
-func (s *Service) keepTests(ctx context.Context, who, id string, revision int, r labreport.Report, lab string, also func(*plan.Block)) (BlockDoc, error) {
+func (s *Service) keepTests(ctx context.Context, who, id string, revision int, r labreport.Report, lab string, also func(*document.Block)) (BlockDoc, error) {
 	e, d, err := s.at(ctx, id)
 	if err != nil {
 		return BlockDoc{}, err
@@ -803,11 +804,11 @@ func (s *Service) keepTests(ctx context.Context, who, id string, revision int, r
 	}
 	var more []store.Write
 	if lab != "" {
-		labs := map[string]map[string]plan.LabColumn{}
+		labs := map[string]map[string]document.LabColumn{}
 		for k, v := range e.Estate.Labs {
 			labs[k] = v
 		}
-		columns := map[string]plan.LabColumn{}
+		columns := map[string]document.LabColumn{}
 		for _, c := range r.Columns {
 			columns[c.Head] = c.LabColumn
 		}
@@ -820,7 +821,7 @@ func (s *Service) keepTests(ctx context.Context, who, id string, revision int, r
 		if err != nil {
 			return BlockDoc{}, err
 		}
-		more = append(more, store.Write{Kind: store.EstateDoc, Revision: e.Revision, Body: text, Schema: plan.EstateForm})
+		more = append(more, store.Write{Kind: store.EstateDoc, Revision: e.Revision, Body: text, Schema: document.EstateForm})
 	}
 	what := "Read a soil test for " + b.Name
 	if len(r.Tests) > 1 {

@@ -2,8 +2,8 @@ package estate
 
 import (
 	"slowroot/core/amend"
+	"slowroot/core/document"
 	"slowroot/core/drainage"
-	"slowroot/core/plan"
 	"slowroot/core/practice"
 	"slowroot/core/rotation"
 	"slowroot/core/soil"
@@ -12,28 +12,28 @@ import (
 
 // Lists are the words a person chooses from when describing ground, so that no front end keeps its own.
 type Lists struct {
-	Questions    []plan.Question `json:"questions"`
-	Uses         []Choice        `json:"uses"`
-	Textures     []soil.Class    `json:"textures"`
-	Structures   []string        `json:"structures"`
-	Hardnesses   []string        `json:"hardnesses"`
-	Roots        []string        `json:"roots"`
-	LayerSigns   []string        `json:"layerSigns"`
-	SurfaceSigns []string        `json:"surfaceSigns"`
-	Moistures    []string        `json:"moistures"`
-	TestFields   []TestField     `json:"testFields"`
-	OwnColumns   []string        `json:"ownColumns"` // of a laboratory's file, besides the numbers
-	PHMethods    []string        `json:"phMethods"`
-	Buffers      []string        `json:"buffers"`
-	LabTests     []string        `json:"labTests"`
-	Barriers     []string        `json:"barriers"`
-	Sorting      []plan.Sorted   `json:"sorting"`
-	Organics     []amend.Organic `json:"organics"`
-	Priced       []plan.Priced   `json:"priced"`
-	Materials    []MaterialState `json:"materials"`
-	WaterSources []Choice        `json:"waterSources"`
-	Ends         []string        `json:"ends"`    // ways a stand ends
-	Origins      []Choice        `json:"origins"` // marks of where a value of a sheet is from
+	Questions    []document.Question `json:"questions"`
+	Uses         []Choice            `json:"uses"`
+	Textures     []soil.Class        `json:"textures"`
+	Structures   []string            `json:"structures"`
+	Hardnesses   []string            `json:"hardnesses"`
+	Roots        []string            `json:"roots"`
+	LayerSigns   []string            `json:"layerSigns"`
+	SurfaceSigns []string            `json:"surfaceSigns"`
+	Moistures    []string            `json:"moistures"`
+	TestFields   []TestField         `json:"testFields"`
+	OwnColumns   []string            `json:"ownColumns"` // of a laboratory's file, besides the numbers
+	PHMethods    []string            `json:"phMethods"`
+	Buffers      []string            `json:"buffers"`
+	LabTests     []string            `json:"labTests"`
+	Barriers     []string            `json:"barriers"`
+	Sorting      []document.Sorted   `json:"sorting"`
+	Organics     []amend.Organic     `json:"organics"`
+	Priced       []document.Priced   `json:"priced"`
+	Materials    []MaterialState     `json:"materials"`
+	WaterSources []Choice            `json:"waterSources"`
+	Ends         []string            `json:"ends"`    // ways a stand ends
+	Origins      []Choice            `json:"origins"` // marks of where a value of a sheet is from
 }
 
 // MaterialState is what follows from the analysis of a liming material of the estate.
@@ -69,10 +69,10 @@ func words[T ~string](list []T) []string {
 }
 
 // GroundLists are the lists; prices are asked for the estate's own materials too.
-func GroundLists(e plan.Estate) Lists {
-	l := Lists{Questions: plan.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
+func GroundLists(e document.Estate) Lists {
+	l := Lists{Questions: document.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
 		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
-		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: labreport.Asked, Barriers: plan.BarrierKinds, Sorting: plan.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: plan.Ends, Origins: []Choice{}}
+		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: labreport.Asked, Barriers: document.BarrierKinds, Sorting: document.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: document.Ends, Origins: []Choice{}}
 	for _, m := range e.Materials {
 		st := MaterialState{ID: m.ID, Analysed: m.Analysed()}
 		if st.Analysed {

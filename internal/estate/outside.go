@@ -15,8 +15,8 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/climate"
+	"slowroot/core/document"
 	"slowroot/core/finding"
-	"slowroot/core/plan"
 	"slowroot/internal/formats/labreport"
 	"slowroot/internal/formats/station"
 )
@@ -214,9 +214,9 @@ func (s *Service) SendSample(ctx context.Context, who, id string, revision int, 
 	if status/100 != 2 || json.Unmarshal([]byte(text), &got) != nil || got.ID == "" {
 		return BlockDoc{}, &Unreachable{"laboratory", u.Host, fmt.Sprintf("it answers %d: %.200s", status, strings.TrimSpace(text))}
 	}
-	return s.change(ctx, who, id, revision, func(d BlockDoc) (plan.Block, string, error) {
+	return s.change(ctx, who, id, revision, func(d BlockDoc) (document.Block, string, error) {
 		b := d.Block
-		b.Samples = append(append([]plan.Sample{}, b.Samples...), plan.Sample{ID: newID(), On: s.today(), FromCm: r.FromCm, ToCm: r.ToCm, Tests: r.Tests, Ref: got.ID})
+		b.Samples = append(append([]document.Sample{}, b.Samples...), document.Sample{ID: newID(), On: s.today(), FromCm: r.FromCm, ToCm: r.ToCm, Tests: r.Tests, Ref: got.ID})
 		return b, "Sent a soil sample of " + b.Name, nil
 	})
 }
@@ -263,8 +263,8 @@ func (s *Service) FetchReport(ctx context.Context, who, id string, revision int,
 	if !r.Ready {
 		return BlockDoc{}, finding.Bad("report", "columns", "holds a column in a unit that is not known", "read the file by hand and say what it holds")
 	}
-	return s.keepTests(ctx, who, id, revision, r, "", func(b *plan.Block) {
-		b.Samples = append([]plan.Sample{}, b.Samples...)
+	return s.keepTests(ctx, who, id, revision, r, "", func(b *document.Block) {
+		b.Samples = append([]document.Sample{}, b.Samples...)
 		b.Samples[at].Read = true
 	})
 }

@@ -6,6 +6,7 @@ import (
 	"sort"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
@@ -14,11 +15,11 @@ import (
 
 // Overview is every block in short.
 type Overview struct {
-	Estate         plan.Estate `json:"estate"`
-	EstateRevision int         `json:"estateRevision"`
-	Today          civil.Date  `json:"today"`
-	YearToday      int         `json:"yearToday"`
-	Blocks         []InShort   `json:"blocks"`
+	Estate         document.Estate `json:"estate"`
+	EstateRevision int             `json:"estateRevision"`
+	Today          civil.Date      `json:"today"`
+	YearToday      int             `json:"yearToday"`
+	Blocks         []InShort       `json:"blocks"`
 }
 
 // InShort is what the map and the stacked ground lines need of a block.
@@ -27,7 +28,7 @@ type InShort struct {
 	Revision  int               `json:"revision"`
 	Number    int               `json:"number"`
 	Name      string            `json:"name"`
-	Stage     plan.Stage        `json:"stage"`
+	Stage     document.Stage    `json:"stage"`
 	Sheet     string            `json:"sheet"`
 	SheetName string            `json:"sheetName"`
 	Product   string            `json:"product"`
@@ -72,7 +73,7 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 	}
 	out := Overview{Estate: e.Estate, EstateRevision: e.Revision, Today: s.today(), Blocks: make([]InShort, 0, len(docs))}
 	for _, d := range docs {
-		b := InShort{ID: d.ID, Revision: d.Revision, Number: d.Block.Number, Name: d.Block.Name, Stage: plan.Empty, Boundary: d.Block.Boundary,
+		b := InShort{ID: d.ID, Revision: d.Revision, Number: d.Block.Number, Name: d.Block.Name, Stage: document.Empty, Boundary: d.Block.Boundary,
 			Years: []YearInShort{}, Findings: []finding.Finding{}, Plantings: []PlantingShort{}}
 		p, err := (*plan.Plan)(nil), d.Err
 		if err == nil {
@@ -103,7 +104,7 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 	return out, nil
 }
 
-func (b *InShort) shorten(p *plan.Plan, block plan.Block) {
+func (b *InShort) shorten(p *plan.Plan, block document.Block) {
 	b.Stage, b.Sheet, b.SheetName, b.Product = p.Stage, p.Sheet, p.SheetName, p.Product
 	b.YieldAs, b.MassAs, b.AreaM2, b.Findings = p.YieldAs, p.MassAs, p.Ground.AreaM2, p.Findings
 	for _, r := range p.Rows {
@@ -123,7 +124,7 @@ func (s *Service) line(d BlockDoc) []PlantingShort {
 	out := slices.Clone(d.Plantings)
 	for i := range out {
 		if out[i].Name == "" {
-			out[i].Name = s.cropOf(plan.Planting{Sheet: out[i].Sheet})
+			out[i].Name = s.cropOf(document.Planting{Sheet: out[i].Sheet})
 		}
 	}
 	return out

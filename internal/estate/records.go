@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/plan"
 	"slowroot/core/record"
@@ -66,7 +67,7 @@ func (s *Service) Records(ctx context.Context, block string) ([]record.Record, e
 }
 
 // AddPlanting begins a further planting of a block: considered, or planned. What is under way stays.
-func (s *Service) AddPlanting(ctx context.Context, who, id string, revision int, p plan.Planting) (BlockDoc, error) {
+func (s *Service) AddPlanting(ctx context.Context, who, id string, revision int, p document.Planting) (BlockDoc, error) {
 	e, err := s.Estate(ctx)
 	if err != nil {
 		return BlockDoc{}, err
@@ -88,7 +89,7 @@ func (s *Service) AddPlanting(ctx context.Context, who, id string, revision int,
 	b := d.Block
 	b.Planting = &p
 	s.sign(&p, who)
-	b.Complete(e.Estate, s.sheets.Get, s.today())
+	plan.Complete(&b, e.Estate, s.sheets.Get, s.today())
 	trial := d
 	trial.all = append(slices.Clone(d.all), held{Planting: p})
 	if _, err := s.compute(ctx, e.Estate, trial.as(b), nil); err != nil {
@@ -103,7 +104,7 @@ func (s *Service) AddPlanting(ctx context.Context, who, id string, revision int,
 // maxPlantings is how many plantings a block holds.
 const maxPlantings = 60
 
-func (s *Service) cropOf(p plan.Planting) string {
+func (s *Service) cropOf(p document.Planting) string {
 	if p.Name != "" {
 		return p.Name
 	}
@@ -114,8 +115,8 @@ func (s *Service) cropOf(p plan.Planting) string {
 }
 
 // EndPlanting records how the stand a block is seen from ended.
-func (s *Service) EndPlanting(ctx context.Context, who, id string, revision int, end plan.End) (BlockDoc, error) {
-	return s.change(ctx, who, id, revision, func(d BlockDoc) (plan.Block, string, error) {
+func (s *Service) EndPlanting(ctx context.Context, who, id string, revision int, end document.End) (BlockDoc, error) {
+	return s.change(ctx, who, id, revision, func(d BlockDoc) (document.Block, string, error) {
 		b := d.Block
 		switch {
 		case b.Planting == nil:

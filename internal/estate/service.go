@@ -19,6 +19,7 @@ import (
 
 	"slowroot/core/calc"
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
@@ -31,8 +32,8 @@ import (
 
 // EstateDoc is the estate with the revision it was read at.
 type EstateDoc struct {
-	Revision int         `json:"revision"`
-	Estate   plan.Estate `json:"estate"`
+	Revision int             `json:"revision"`
+	Estate   document.Estate `json:"estate"`
 }
 
 // Stale is a write made from an old revision; Current is what stands now (an EstateDoc or BlockDoc).
@@ -84,10 +85,10 @@ func (s *Service) Estate(ctx context.Context) (EstateDoc, error) {
 
 // Begin starts an empty estate with the season windows proposed for its hemisphere.
 func (s *Service) Begin(ctx context.Context, name, place string, u units.System, south bool, person string, at *geo.Point) (EstateDoc, error) {
-	e := plan.Estate{Name: strings.TrimSpace(name), Place: place, At: at, Units: u, Seasons: schedule.Temperate(south),
-		People: []plan.Person{}, Climate: []plan.Month{}}
+	e := document.Estate{Name: strings.TrimSpace(name), Place: place, At: at, Units: u, Seasons: schedule.Temperate(south),
+		People: []document.Person{}, Climate: []document.Month{}}
 	if person = strings.TrimSpace(person); person != "" {
-		e.People = append(e.People, plan.Person{Name: person, Role: "manager"})
+		e.People = append(e.People, document.Person{Name: person, Role: "manager"})
 	}
 	d, err := s.putEstate(ctx, person, "Began the estate "+e.Name, EstateDoc{}, e)
 	if errors.Is(err, store.ErrStale) {
@@ -102,15 +103,15 @@ func begunAlready(name string) error {
 
 // putEstate writes an estate made from what stood, with long records where it names new ones. It is refused when a block
 // that could be planned before could not be planned any more.
-func (s *Service) putEstate(ctx context.Context, who, what string, was EstateDoc, e plan.Estate, files ...store.File) (EstateDoc, error) {
+func (s *Service) putEstate(ctx context.Context, who, what string, was EstateDoc, e document.Estate, files ...store.File) (EstateDoc, error) {
 	if err := e.Valid(); err != nil {
 		return EstateDoc{}, err
 	}
 	if e.People == nil { // taken away whole, they are none
-		e.People = []plan.Person{}
+		e.People = []document.Person{}
 	}
 	if e.Climate == nil {
-		e.Climate = []plan.Month{}
+		e.Climate = []document.Month{}
 	}
 	e.Identify(anew)
 	if err := s.stillComputes(ctx, was.Estate, e, files); err != nil {
@@ -120,7 +121,7 @@ func (s *Service) putEstate(ctx context.Context, who, what string, was EstateDoc
 	if err != nil {
 		return EstateDoc{}, err
 	}
-	docs, err := s.store.ApplyWith(ctx, who, what, store.Also{Files: files}, store.Write{Kind: store.EstateDoc, Revision: was.Revision, Body: body, Schema: plan.EstateForm})
+	docs, err := s.store.ApplyWith(ctx, who, what, store.Also{Files: files}, store.Write{Kind: store.EstateDoc, Revision: was.Revision, Body: body, Schema: document.EstateForm})
 	if errors.Is(err, store.ErrStale) {
 		now, readErr := s.Estate(ctx)
 		if readErr != nil {
@@ -136,7 +137,7 @@ func (s *Service) putEstate(ctx context.Context, who, what string, was EstateDoc
 
 // stillComputes plans every block under the estate as it would be. A block that cannot be planned is no reason when it
 // could not be planned before either.
-func (s *Service) stillComputes(ctx context.Context, was, will plan.Estate, files []store.File) error {
+func (s *Service) stillComputes(ctx context.Context, was, will document.Estate, files []store.File) error {
 	if bearing(was) == bearing(will) {
 		return nil
 	}
@@ -159,7 +160,7 @@ func (s *Service) stillComputes(ctx context.Context, was, will plan.Estate, file
 }
 
 // bearing is what of an estate its plans rest on, as a text to compare: names, people, addresses and prices break none.
-func bearing(e plan.Estate) string {
+func bearing(e document.Estate) string {
 	e.Name, e.Place, e.People, e.Station, e.Laboratory, e.Currency, e.Prices, e.Labs = "", "", nil, "", "", "", nil, nil
 	text, _ := json.Marshal(e) // plain values always encode
 	return string(text)
@@ -174,7 +175,7 @@ func (s *Service) ChangeEstate(ctx context.Context, who string, revision int, pa
 	if d.Revision != revision {
 		return EstateDoc{}, &Stale{d}
 	}
-	var e plan.Estate
+	var e document.Estate
 	if err := merge(d.Estate, patch, &e); err != nil {
 		return EstateDoc{}, err
 	}
@@ -269,7 +270,7 @@ func newID() string {
 }
 
 // sign fills in who made a choice and when, where the caller left it out.
-func (s *Service) sign(p *plan.Planting, who string) {
+func (s *Service) sign(p *document.Planting, who string) {
 	for k, c := range p.Choices {
 		if c.By == "" {
 			c.By = who
@@ -284,14 +285,14 @@ func (s *Service) sign(p *plan.Planting, who string) {
 // ChangeBlock applies a merge patch made from a revision. What adoption and planting fixed is changed
 // only by their own commands.
 func (s *Service) ChangeBlock(ctx context.Context, who, id string, revision int, patch []byte) (BlockDoc, error) {
-	return s.change(ctx, who, id, revision, func(d BlockDoc) (plan.Block, string, error) {
+	return s.change(ctx, who, id, revision, func(d BlockDoc) (document.Block, string, error) {
 		b, err := s.patched(ctx, who, d, patch)
 		return b, "Changed " + said(patch) + " of " + d.Block.Name, err
 	})
 }
 
-func (s *Service) patched(ctx context.Context, who string, d BlockDoc, patch []byte) (plan.Block, error) {
-	var b plan.Block
+func (s *Service) patched(ctx context.Context, who string, d BlockDoc, patch []byte) (document.Block, error) {
+	var b document.Block
 	if err := merge(d.Block, patch, &b); err != nil {
 		return b, err
 	}
@@ -305,21 +306,21 @@ func (s *Service) patched(ctx context.Context, who string, d BlockDoc, patch []b
 	if err != nil {
 		return b, err
 	}
-	b.Complete(e.Estate, s.sheets.Get, s.today())
+	plan.Complete(&b, e.Estate, s.sheets.Get, s.today())
 	_, err = s.compute(ctx, e.Estate, d.as(b), nil)
 	return b, err
 }
 
 // as is the block as it would be: b in the place of its own.
-func (d BlockDoc) as(b plan.Block) BlockDoc {
+func (d BlockDoc) as(b document.Block) BlockDoc {
 	d.Block = b
 	return d
 }
 
 // fixed refuses to change by hand what adoption and planting recorded.
-func fixed(was, is *plan.Planting) error {
+func fixed(was, is *document.Planting) error {
 	if was == nil {
-		was = &plan.Planting{}
+		was = &document.Planting{}
 	}
 	if is == nil {
 		if was.AsPlanted != nil {
@@ -339,7 +340,7 @@ func fixed(was, is *plan.Planting) error {
 }
 
 // change reads, changes and writes one block at a revision.
-func (s *Service) change(ctx context.Context, who, id string, revision int, f func(BlockDoc) (plan.Block, string, error)) (BlockDoc, error) {
+func (s *Service) change(ctx context.Context, who, id string, revision int, f func(BlockDoc) (document.Block, string, error)) (BlockDoc, error) {
 	d, err := s.Block(ctx, id)
 	if err != nil {
 		return BlockDoc{}, err
@@ -360,12 +361,12 @@ func (s *Service) RemoveBlock(ctx context.Context, who, id string, revision int)
 	if err != nil {
 		return err
 	}
-	_, err = s.store.Apply(ctx, who, "Removed "+d.Block.Name, store.Write{Kind: store.BlockDoc, ID: id, Revision: revision, Schema: plan.BlockForm})
+	_, err = s.store.Apply(ctx, who, "Removed "+d.Block.Name, store.Write{Kind: store.BlockDoc, ID: id, Revision: revision, Schema: document.BlockForm})
 	return s.stale(ctx, id, err)
 }
 
 // compute makes the plan with the sheet the planting holds to.
-func (s *Service) compute(ctx context.Context, e plan.Estate, d BlockDoc, tr *working.Trace) (*plan.Plan, error) {
+func (s *Service) compute(ctx context.Context, e document.Estate, d BlockDoc, tr *working.Trace) (*plan.Plan, error) {
 	in, err := s.input(ctx, e, d)
 	if err != nil {
 		return nil, err
@@ -374,7 +375,7 @@ func (s *Service) compute(ctx context.Context, e plan.Estate, d BlockDoc, tr *wo
 }
 
 // brief is compute for the plans of many blocks at once.
-func (s *Service) brief(ctx context.Context, e plan.Estate, d BlockDoc) (*plan.Plan, error) {
+func (s *Service) brief(ctx context.Context, e document.Estate, d BlockDoc) (*plan.Plan, error) {
 	in, err := s.input(ctx, e, d)
 	if err != nil {
 		return nil, err
@@ -383,7 +384,7 @@ func (s *Service) brief(ctx context.Context, e plan.Estate, d BlockDoc) (*plan.P
 	return plan.Compute(in, nil)
 }
 
-func (s *Service) input(ctx context.Context, e plan.Estate, d BlockDoc) (plan.Input, error) {
+func (s *Service) input(ctx context.Context, e document.Estate, d BlockDoc) (plan.Input, error) {
 	b := d.Block
 	in := plan.Input{Estate: e, BlockID: d.ID, Block: b, Today: s.today(), Records: d.records, Before: s.before(d)}
 	if err := s.ground(ctx, &in); err != nil {
@@ -442,11 +443,11 @@ func (s *Service) Preview(ctx context.Context, id string, patch []byte) (*plan.P
 	if err != nil {
 		return nil, err
 	}
-	var b plan.Block
+	var b document.Block
 	if err := merge(d.Block, patch, &b); err != nil {
 		return nil, err
 	}
-	b.Complete(e.Estate, s.sheets.Get, s.today())
+	plan.Complete(&b, e.Estate, s.sheets.Get, s.today())
 	return s.compute(ctx, e.Estate, d.as(b), nil)
 }
 
@@ -485,7 +486,7 @@ func (s *Service) Adopt(ctx context.Context, who, id string, revision int) (Bloc
 	if err != nil {
 		return BlockDoc{}, err
 	}
-	return s.change(ctx, who, id, revision, func(d BlockDoc) (plan.Block, string, error) {
+	return s.change(ctx, who, id, revision, func(d BlockDoc) (document.Block, string, error) {
 		b := d.Block
 		if b.Planting == nil || b.Planting.Considered {
 			return b, "", finding.Bad("planting", "none", "there is no plan to adopt", "choose a crop first")
@@ -523,7 +524,7 @@ func nothingStops(p *plan.Plan) error {
 	return nil
 }
 
-func (s *Service) keepSheet(ctx context.Context, p *plan.Planting) error {
+func (s *Service) keepSheet(ctx context.Context, p *document.Planting) error {
 	if p.SheetDigest != "" {
 		return nil
 	}
@@ -541,7 +542,7 @@ func (s *Service) RecordPlanted(ctx context.Context, who, id string, revision in
 	if err != nil {
 		return BlockDoc{}, err
 	}
-	return s.change(ctx, who, id, revision, func(d BlockDoc) (plan.Block, string, error) {
+	return s.change(ctx, who, id, revision, func(d BlockDoc) (document.Block, string, error) {
 		b := d.Block
 		switch {
 		case b.Planting == nil || b.Planting.Considered:

@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
@@ -113,7 +114,7 @@ func TestDemonstrationIsSound(t *testing.T) {
 	if err != nil || len(o.Blocks) != 8 {
 		t.Fatalf("%d blocks, %v", len(o.Blocks), err)
 	}
-	stages := map[plan.Stage]int{}
+	stages := map[document.Stage]int{}
 	for _, b := range o.Blocks {
 		if b.Problem != "" {
 			t.Errorf("%s: %s", b.Name, b.Problem)
@@ -129,7 +130,7 @@ func TestDemonstrationIsSound(t *testing.T) {
 			}
 		}
 	}
-	if stages[plan.Empty] != 1 || stages[plan.Planted] != 6 || stages[plan.Planned] != 1 {
+	if stages[document.Empty] != 1 || stages[document.Planted] != 6 || stages[document.Planned] != 1 {
 		t.Errorf("stages %v", stages)
 	}
 }

@@ -11,6 +11,7 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/plan"
 	"slowroot/core/practice"
@@ -32,14 +33,14 @@ func TestWhatIsAddedComputes(t *testing.T) {
 	s, docs := demoEstate(t)
 	b := docs["Gate Field"].Block
 	b.Name, b.Planting, b.Drains = "New", nil, nil
-	b.Planting = &plan.Planting{Considered: true, Sheet: "nope", Date: civil.Must(2029, 9, 1)}
+	b.Planting = &document.Planting{Considered: true, Sheet: "nope", Date: civil.Must(2029, 9, 1)}
 	if _, err := s.AddBlocks(ctx, "x", []NewBlock{{Block: b}}); refusedField(t, err) != "planting.sheet" {
 		t.Errorf("a crop nobody knows: %v", err)
 	}
 	if now, _ := s.Blocks(ctx); len(now) != len(docs) {
 		t.Errorf("%d blocks after a refusal, %d before", len(now), len(docs))
 	}
-	b.Planting = &plan.Planting{Considered: true, Sheet: "apple"}
+	b.Planting = &document.Planting{Considered: true, Sheet: "apple"}
 	got, err := s.AddBlocks(ctx, "x", []NewBlock{{Block: b}})
 	if err != nil || got[0].Block.Planting.Date.IsZero() {
 		t.Fatalf("a crop without a day: %+v %v", got, err)
@@ -64,11 +65,11 @@ func TestUnluckyRecords(t *testing.T) {
 	s, docs := demoEstate(t)
 	e, _ := s.Estate(ctx)
 	months := e.Estate.Climate
-	for field, spoil := range map[string]func(m *plan.Month){
-		"climate[3].meanC": func(m *plan.Month) { m.MeanC = -300 }, "climate[3].rainMm": func(m *plan.Month) { m.RainMM = -5 }, "climate[3].minC": func(m *plan.Month) { m.MinC = m.MeanC + 1 },
-		"climate[3].sunH": func(m *plan.Month) { x := 99.0; m.SunH = &x }, "climate[3].maxC": func(m *plan.Month) { x := 1e308; m.MaxC = &x }, "climate[3].rhPct": func(m *plan.Month) { x := 101.0; m.RHPct = &x },
+	for field, spoil := range map[string]func(m *document.Month){
+		"climate[3].meanC": func(m *document.Month) { m.MeanC = -300 }, "climate[3].rainMm": func(m *document.Month) { m.RainMM = -5 }, "climate[3].minC": func(m *document.Month) { m.MinC = m.MeanC + 1 },
+		"climate[3].sunH": func(m *document.Month) { x := 99.0; m.SunH = &x }, "climate[3].maxC": func(m *document.Month) { x := 1e308; m.MaxC = &x }, "climate[3].rhPct": func(m *document.Month) { x := 101.0; m.RHPct = &x },
 	} {
-		bad := append([]plan.Month{}, months...)
+		bad := append([]document.Month{}, months...)
 		spoil(&bad[3])
 		text, _ := json.Marshal(map[string]any{"climate": bad})
 		if _, err := s.ChangeEstate(ctx, "x", e.Revision, text); refusedField(t, err) != field {
@@ -107,7 +108,7 @@ func TestUnluckyRecords(t *testing.T) {
 		t.Error("a record of the future alone is accepted")
 	}
 	many := e.Estate
-	for range plan.MaxHeightSources {
+	for range document.MaxHeightSources {
 		many.Heights = append(many.Heights, many.Heights[0])
 	}
 	if err := many.Valid(); refusedField(t, err) != "heights" {

@@ -5,7 +5,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"slowroot/core/plan"
+	"slowroot/core/document"
 	"slowroot/core/record"
 	"slowroot/internal/api"
 	"slowroot/internal/estate"
@@ -61,7 +61,7 @@ func (s *Server) AddPlanting(c *gin.Context, id string, p api.AddPlantingParams)
 	if !ok {
 		return
 	}
-	var in plan.Planting
+	var in document.Planting
 	if s.decode(c, &in) {
 		d, err := s.Estate.AddPlanting(c.Request.Context(), person(p.XPerson), id, rev, in)
 		revisioned(s, c, http.StatusCreated, d.Revision, d, err)
@@ -73,7 +73,7 @@ func (s *Server) EndPlanting(c *gin.Context, id string, p api.EndPlantingParams)
 	if !ok {
 		return
 	}
-	var in plan.End
+	var in document.End
 	if s.decode(c, &in) {
 		d, err := s.Estate.EndPlanting(c.Request.Context(), person(p.XPerson), id, rev, in)
 		revisioned(s, c, http.StatusOK, d.Revision, d, err)

@@ -7,6 +7,7 @@ import (
 	"github.com/paulmach/orb"
 	orbjson "github.com/paulmach/orb/geojson"
 
+	"slowroot/core/document"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
 	"slowroot/internal/formats/table"
@@ -52,8 +53,8 @@ func round(v float64, decimals int) json.Number {
 
 // ReadDrains takes the drain lines of a file. Every line says by its property kind what it is; points are left
 // out. A file without a collector or an interceptor is refused, and so are two of either.
-func ReadDrains(text []byte) (plan.Laid, error) {
-	var out plan.Laid
+func ReadDrains(text []byte) (document.Laid, error) {
+	var out document.Laid
 	features, err := parse(text)
 	if err != nil {
 		return out, err
@@ -96,7 +97,7 @@ func ReadDrains(text []byte) (plan.Laid, error) {
 			}
 		case "lateral", "branch":
 			id, _ := f.Properties["id"].(string)
-			if d := (plan.DrawnDrain{ID: id, Line: points}); kind == "branch" {
+			if d := (document.DrawnDrain{ID: id, Line: points}); kind == "branch" {
 				out.Branches = append(out.Branches, d)
 			} else {
 				out.Laterals = append(out.Laterals, d)

@@ -13,8 +13,8 @@ import (
 	"github.com/paulmach/orb"
 	orbjson "github.com/paulmach/orb/geojson"
 
+	"slowroot/core/document"
 	"slowroot/core/geo"
-	"slowroot/core/plan"
 	"slowroot/core/record"
 	"slowroot/internal/formats/older"
 	"slowroot/internal/formats/table"
@@ -28,35 +28,35 @@ const (
 
 // Candidate is a feature that may become a block.
 type Candidate struct {
-	Name       string          `json:"name"`
-	Number     int             `json:"number"`
-	Boundary   geo.Polygon     `json:"boundary"`
-	AreaM2     float64         `json:"areaM2"`
-	PerimeterM float64         `json:"perimeterM"`
-	Surveyed   string          `json:"surveyed"`
-	AccuracyM  float64         `json:"accuracyM"`
-	Notes      string          `json:"notes"`
-	Plantings  []plan.Planting `json:"plantings,omitempty"`
-	Records    []record.Record `json:"records,omitempty"`
-	Found      plan.Found      `json:"found"`             // pits, tests and answers the file carries
-	Problem    string          `json:"problem,omitempty"` // why it cannot become a block
-	Doubt      string          `json:"doubt,omitempty"`   // why it should be looked at before it does
+	Name       string              `json:"name"`
+	Number     int                 `json:"number"`
+	Boundary   geo.Polygon         `json:"boundary"`
+	AreaM2     float64             `json:"areaM2"`
+	PerimeterM float64             `json:"perimeterM"`
+	Surveyed   string              `json:"surveyed"`
+	AccuracyM  float64             `json:"accuracyM"`
+	Notes      string              `json:"notes"`
+	Plantings  []document.Planting `json:"plantings,omitempty"`
+	Records    []record.Record     `json:"records,omitempty"`
+	Found      document.Found      `json:"found"`             // pits, tests and answers the file carries
+	Problem    string              `json:"problem,omitempty"` // why it cannot become a block
+	Doubt      string              `json:"doubt,omitempty"`   // why it should be looked at before it does
 }
 
 // Block is the block a sound candidate becomes.
-func (c Candidate) Block() plan.Block {
-	return plan.Block{Name: c.Name, Number: c.Number, Boundary: c.Boundary, Surveyed: c.Surveyed, AccuracyM: c.AccuracyM, Notes: c.Notes, Found: c.Found}
+func (c Candidate) Block() document.Block {
+	return document.Block{Name: c.Name, Number: c.Number, Boundary: c.Boundary, Surveyed: c.Surveyed, AccuracyM: c.AccuracyM, Notes: c.Notes, Found: c.Found}
 }
 
 type properties struct {
-	Name      string          `json:"name"`
-	Number    int             `json:"number"`
-	Surveyed  string          `json:"surveyed"`
-	AccuracyM float64         `json:"accuracyM"`
-	Notes     string          `json:"notes"`
-	Plantings []plan.Planting `json:"plantings,omitempty"`
-	Records   []record.Record `json:"records,omitempty"`
-	plan.Found
+	Name      string              `json:"name"`
+	Number    int                 `json:"number"`
+	Surveyed  string              `json:"surveyed"`
+	AccuracyM float64             `json:"accuracyM"`
+	Notes     string              `json:"notes"`
+	Plantings []document.Planting `json:"plantings,omitempty"`
+	Records   []record.Record     `json:"records,omitempty"`
+	document.Found
 }
 
 // Read lists the polygons of a FeatureCollection, a Feature or a geometry.
@@ -182,7 +182,7 @@ func candidates(i int, f *orbjson.Feature) []Candidate {
 	for k, poly := range polys {
 		one := c
 		if len(polys) > 1 {
-			one.Name, one.Plantings, one.Records, one.Found = fmt.Sprintf("%s %d", c.Name, k+1), nil, nil, plan.Found{}
+			one.Name, one.Plantings, one.Records, one.Found = fmt.Sprintf("%s %d", c.Name, k+1), nil, nil, document.Found{}
 		}
 		one.Boundary = polygon(poly)
 		if err := one.Block().Valid(); err != nil { // its plantings are judged when it is added, with their sheets at hand
@@ -217,8 +217,8 @@ func polygon(p orb.Polygon) geo.Polygon {
 // Whole is a block with everything that stands on it and was recorded of it.
 type Whole struct {
 	ID        string
-	Block     plan.Block
-	Plantings []plan.Planting
+	Block     document.Block
+	Plantings []document.Planting
 	Records   []record.Record
 }
 

@@ -6,16 +6,16 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/geo"
-	"slowroot/core/plan"
 	"slowroot/core/record"
 )
 
 func TestWhatIsWrittenIsReadBack(t *testing.T) {
-	b := plan.Block{Name: "North Bank", Number: 3, Surveyed: "tape and compass", AccuracyM: 0.5, Notes: "gate in the north",
+	b := document.Block{Name: "North Bank", Number: 3, Surveyed: "tape and compass", AccuracyM: 0.5, Notes: "gate in the north",
 		Boundary: geo.Polygon{Outer: geo.Ring{{Lon: 172, Lat: -38}, {Lon: 172.003, Lat: -38.0001}, {Lon: 172.003, Lat: -37.998}, {Lon: 172, Lat: -37.998}},
 			Holes: []geo.Ring{{{Lon: 172.001, Lat: -37.9995}, {Lon: 172.001, Lat: -37.999}, {Lon: 172.0015, Lat: -37.999}}}}}
-	plantings := []plan.Planting{{ID: "p", Sheet: "hazelnut", Date: civil.Must(2027, 7, 5), Choices: map[string]plan.Choice{"layout": {Option: "double", By: "T", Why: "early crops"}}}}
+	plantings := []document.Planting{{ID: "p", Sheet: "hazelnut", Date: civil.Must(2027, 7, 5), Choices: map[string]document.Choice{"layout": {Option: "double", By: "T", Why: "early crops"}}}}
 	records := []record.Record{{ID: "r", Block: "b1", Planting: "p", Kind: record.Done, Operation: "lime", Day: civil.Must(2027, 3, 1)}}
 	text, err := Write([]Whole{{"b1", b, plantings, records}})
 	if err != nil {

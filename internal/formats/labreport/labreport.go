@@ -8,8 +8,8 @@ import (
 	"strconv"
 	"strings"
 
+	"slowroot/core/document"
 	"slowroot/core/finding"
-	"slowroot/core/plan"
 	"slowroot/core/soil"
 	"slowroot/internal/formats/table"
 )
@@ -17,7 +17,7 @@ import (
 // Column is one column of the file and what it is taken to hold.
 type Column struct {
 	Head string `json:"head"`
-	plan.LabColumn
+	document.LabColumn
 	Example string `json:"example"`
 	Problem string `json:"problem,omitempty"`
 }
@@ -53,8 +53,8 @@ var words = []struct{ head, field, how string }{
 }
 
 // propose guesses what a heading means.
-func propose(head string) plan.LabColumn {
-	c := plan.LabColumn{}
+func propose(head string) document.LabColumn {
+	c := document.LabColumn{}
 	name := head
 	if m := unitIn.FindStringSubmatch(head); m != nil {
 		name, c.Unit = head[:strings.LastIndexAny(head, "[(")], m[1]
@@ -77,7 +77,7 @@ var span = regexp.MustCompile(`^\s*(\d+(?:\.\d+)?)\s*(?:-|–|to)\s*(\d+(?:\.\d+
 // Read reads a report by a mapping; a heading the mapping does not name is guessed. Where a used column is
 // in a unit that cannot be read the report is not ready: the column says so and no test is made. A line
 // that cannot be refuses the file.
-func Read(text, lab string, mapping map[string]plan.LabColumn) (Report, error) {
+func Read(text, lab string, mapping map[string]document.LabColumn) (Report, error) {
 	t, err := table.Read(text)
 	if err != nil {
 		return Report{}, err

@@ -5,7 +5,7 @@ import (
 	"strings"
 	"testing"
 
-	"slowroot/core/plan"
+	"slowroot/core/document"
 	"slowroot/core/soil"
 )
 
@@ -18,7 +18,7 @@ func TestOddUnitsAreAskedFor(t *testing.T) {
 		t.Fatalf("%+v %v", r, err)
 	}
 	problems := map[string]string{}
-	mapping := map[string]plan.LabColumn{}
+	mapping := map[string]document.LabColumn{}
 	for _, c := range r.Columns {
 		mapping[c.Head] = c.LabColumn
 		if c.Problem != "" {
@@ -31,9 +31,9 @@ func TestOddUnitsAreAskedFor(t *testing.T) {
 	if m := mapping["pH (CaCl2)"]; m.Field != "ph" || m.How != "cacl2" {
 		t.Errorf("pH is taken as %+v", m)
 	}
-	mapping["K [mg/100g]"] = plan.LabColumn{Field: "kCmolKg", Unit: "mg/kg"}
-	mapping["Ca (lbs/A)"] = plan.LabColumn{Field: "caCmolKg", Unit: "lb/acre"}
-	mapping["Org. carbon [%]"] = plan.LabColumn{Field: "omPct", Unit: "% C"}
+	mapping["K [mg/100g]"] = document.LabColumn{Field: "kCmolKg", Unit: "mg/kg"}
+	mapping["Ca (lbs/A)"] = document.LabColumn{Field: "caCmolKg", Unit: "lb/acre"}
+	mapping["Org. carbon [%]"] = document.LabColumn{Field: "omPct", Unit: "% C"}
 	r, err = Read(file, "Fell Soils", mapping)
 	if err != nil || !r.Ready || len(r.Tests) != 2 {
 		t.Fatalf("%+v %v", r, err)

@@ -8,14 +8,14 @@ import (
 	"strconv"
 
 	"slowroot/core/civil"
-	"slowroot/core/plan"
+	"slowroot/core/document"
 	"slowroot/core/record"
 )
 
 // Block is what a block's document of form 1 held, taken apart. Body is the block in the form of now.
 type Block struct {
 	Body      []byte
-	Plantings []plan.Planting // with ids made from the block's: PlantingOf and ConsideredOf
+	Plantings []document.Planting // with ids made from the block's: PlantingOf and ConsideredOf
 	Records   []record.Record
 }
 
@@ -58,7 +58,7 @@ func Form1(block string, body []byte) (Block, error) {
 		if err != nil {
 			return Block{}, err
 		}
-		p := plan.Planting{ID: part.id, Considered: part.field == "intent"}
+		p := document.Planting{ID: part.id, Considered: part.field == "intent"}
 		if err := json.Unmarshal(rest, &p); err != nil {
 			return Block{}, fmt.Errorf("the %s of a block of form 1: %w", part.field, err)
 		}

@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
@@ -180,8 +181,8 @@ func TestDrainsDrawnElsewhere(t *testing.T) {
 	if len(got.Laterals) != 2 || got.Laterals[0].ID != "" || got.Laterals[1].ID != "East 2" || len(got.Laterals[1].Line) != 3 || got.SpacingM != 0 || got.DepthM != 0 || got.Remedy != "gridiron" {
 		t.Errorf("%+v", got)
 	}
-	b := plan.Block{Found: plan.Found{Drains: &plan.DrainChoice{SpacingM: 14, Source: "rain"}}}.TakeDrains(got, plan.Choice{By: "T"})
-	if b.Drains.SpacingM != 14 || b.Drains.Source != "rain" || len(b.Drains.Laterals) != 2 || b.Decided[plan.DrainFork].By != "T" {
+	b := document.Block{Found: document.Found{Drains: &document.DrainChoice{SpacingM: 14, Source: "rain"}}}.TakeDrains(got, document.Choice{By: "T"})
+	if b.Drains.SpacingM != 14 || b.Drains.Source != "rain" || len(b.Drains.Laterals) != 2 || b.Decided[document.DrainFork].By != "T" {
 		t.Errorf("%+v %+v", b.Drains, b.Decided)
 	}
 }
@@ -233,7 +234,7 @@ func TestBranchesAreSetOut(t *testing.T) {
 		at = append(at, pl.From(geo.XY{X: q[0], Y: q[1]}))
 	}
 	p.Drains.Network.Network = n
-	p.Drains.Network.BranchAt = []plan.DrawnDrain{{ID: "North", Line: at}}
+	p.Drains.Network.BranchAt = []document.DrawnDrain{{ID: "North", Line: at}}
 	pegs, lines := p.SettingOut()
 	var branch plan.LaidLine
 	for _, x := range lines {
@@ -268,7 +269,7 @@ func TestBranchesAreSetOut(t *testing.T) {
 	if err != nil || len(got.Branches) != 1 || got.Branches[0].ID != "North" || len(got.Branches[0].Line) != 3 || len(got.Laterals) != 12 {
 		t.Fatalf("%+v %v", got.Branches, err)
 	}
-	b := plan.Block{}.TakeDrains(got, plan.Choice{By: "T"})
+	b := document.Block{}.TakeDrains(got, document.Choice{By: "T"})
 	if len(b.Drains.Branches) != 1 || len(b.Drains.Laterals) != 12 {
 		t.Errorf("%+v", b.Drains)
 	}

@@ -8,7 +8,7 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/climate"
-	"slowroot/core/plan"
+	"slowroot/core/document"
 	"slowroot/internal/formats/table"
 )
 
@@ -94,7 +94,7 @@ func WriteDays(days []climate.Day) string {
 }
 
 // Normals reads twelve months: month, meanC, minC, rainMm, and where known maxC, rhPct, windMS and sunH.
-func Normals(text string) ([]plan.Month, error) {
+func Normals(text string) ([]document.Month, error) {
 	t, err := table.Read(text)
 	if err != nil {
 		return nil, err
@@ -108,7 +108,7 @@ func Normals(text string) ([]plan.Month, error) {
 	if len(t.Rows) != 12 {
 		return nil, table.Refuse(0, "%d months where twelve belong", len(t.Rows))
 	}
-	out := make([]plan.Month, 12)
+	out := make([]document.Month, 12)
 	for i, r := range t.Rows {
 		var v [8]float64
 		var ok [8]bool
@@ -131,7 +131,7 @@ func Normals(text string) ([]plan.Month, error) {
 		case !(v[3] >= 0 && v[3] <= 3000):
 			return nil, table.Refuse(r.Line, "%g mm of rain cannot be", v[3])
 		}
-		m := plan.Month{MeanC: v[1], MinC: v[2], RainMM: v[3]}
+		m := document.Month{MeanC: v[1], MinC: v[2], RainMM: v[3]}
 		for k, to := range map[int]**float64{4: &m.MaxC, 5: &m.RHPct, 6: &m.WindMS, 7: &m.SunH} {
 			if ok[k] {
 				x := v[k]

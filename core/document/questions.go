@@ -1,13 +1,9 @@
-package plan
+package document
 
 import (
-	"fmt"
 	"strings"
 
 	"slowroot/core/finding"
-	"slowroot/core/units"
-	"slowroot/core/water"
-	"slowroot/core/working"
 )
 
 // Question is one practitioners ask of a site before they plant it. All are common practice.
@@ -26,7 +22,7 @@ type QuestionOption struct {
 	Sentence string         `json:"sentence"`
 }
 
-func (q Question) option(id string) (QuestionOption, bool) {
+func (q Question) Option(id string) (QuestionOption, bool) {
 	for _, o := range q.Options {
 		if o.ID == id {
 			return o, true
@@ -88,112 +84,4 @@ var Questions = []Question{
 		{"no", "never", "", ""}, {"ponds", "ponds after heavy rain", finding.Watch, "Water stands after heavy rain: dig a pit where it stands and mend it or leave that part out."}, {"floods", "it floods", finding.Stops, "The block floods: nothing done inside it stops that. Choose other ground or a crop that bears floods."}}},
 	{"slopeFall", "Where does cold air run on a still night?", "A walk before sunrise tells more than a map.", []QuestionOption{
 		{"through", "through and away", "", ""}, {"stays", "it stays", finding.Mend, "Cold air stays on the block on still nights: no early bloomer, or open what dams it below."}, {"unknown", "nobody has looked", finding.Know, "Nobody has walked it on a still, clear night before sunrise: do that once before choosing an early bloomer."}}},
-}
-
-// judgeAnswers raises what the answers raise, and names the questions still open.
-func (c *computation) judgeAnswers() {
-	if c.inGround() {
-		return
-	}
-	open := 0
-	for _, q := range Questions {
-		a, ok := c.in.Block.Answers[q.Key]
-		if !ok {
-			open++
-			continue
-		}
-		o, _ := q.option(a.Answer)
-		if o.Weight == "" {
-			continue
-		}
-		s := o.Sentence
-		if a.Evidence != "" {
-			s += " (" + a.Evidence + ")"
-		}
-		c.note(finding.Finding{Rule: "site." + q.Key, Weight: o.Weight, Step: "ground", Subject: q.Asks, Sentence: s, Source: "common practice, no source"})
-	}
-	if open > 0 && len(c.in.Block.Answers) > 0 {
-		c.note(finding.Finding{Rule: "site.open", Weight: finding.Know, Step: "ground", Subject: "Questions",
-			Sentence: fmt.Sprintf("%d of the %d questions of the site %s not answered yet.", open, len(Questions), map[bool]string{true: "is", false: "are"}[open == 1])})
-	}
-}
-
-// grownCoefficient is the crop coefficient of a grown stand where no sheet gives one; assumed.
-const grownCoefficient = 0.9
-
-// waterNeed is what the driest month asks of the supply, m³ a day for the block, grown.
-func (c *computation) waterNeed() {
-	s := c.in.Climate
-	if c.sheet == nil || s == nil || !s.HasMonths || c.inGround() {
-		return
-	}
-	held := 50.0
-	if len(c.p.Soil.Pits) > 0 {
-		held = 0.5 * c.p.Soil.AvailableMM
-	}
-	worst, month := 0.0, 0
-	var use, rain float64
-	for i, m := range s.Months {
-		u := grownCoefficient * s.ET0[i]
-		e, err := water.EffectiveRain(m.RainMM, u, held)
-		if err != nil {
-			continue
-		}
-		if need := u - e.Storage; need > worst {
-			worst, month, use, rain = need, i, u, e.Storage
-		}
-	}
-	perDay := worst * 10 * c.p.Ground.AreaM2 / 1e4 / 30.4
-	if !(worst > 1) {
-		return
-	}
-	c.figure(Figure{Path: "site.water", Step: "ground", Label: "Water needed a day", Quantity: units.Earth, Value: perDay, Origin: working.Computed, Note: "in " + monthNames[month] + ", the whole block, grown; no losses"})
-	if c.tr.On("site.water") {
-		c.step("site.water", "Need of the driest month, a day", "(Kc · ET0 − effective rain) · 10 · ha / 30.4", fmt.Sprintf("(%.2f − %.2f) mm · 10 · %.4f / 30.4", use, rain, c.p.Ground.AreaM2/1e4), perDay, units.Earth,
-			"methods WAT-1 to WAT-3: FAO Irrigation and Drainage Paper 56, 1998; SCS TR-21. The coefficient of "+fmt.Sprint(grownCoefficient)+" is assumed", c.num("reference evapotranspiration", s.ET0[month], units.Rain, working.Computed, monthNames[month], ""), c.num("rain", s.Months[month].RainMM, units.Rain, working.Measured, c.in.Estate.Source, ""))
-	}
-	w := c.in.Block.Works
-	if w == nil || w.WaterM3Day == 0 {
-		return
-	}
-	if w.WaterM3Day < perDay {
-		c.note(finding.Finding{Rule: "site.water-short", Weight: finding.Mend, Step: "ground", Subject: "Water", Source: "methods WAT-1 to WAT-3; the coefficient is assumed",
-			Sentence: fmt.Sprintf("The supply of %s a day does not cover %s, which asks for %s a day once the stand is grown, without losses: it would carry %.0f %% of the block.", c.text(w.WaterM3Day, units.Earth), monthNames[month], c.text(perDay, units.Earth), 100*w.WaterM3Day/perDay)})
-	}
-}
-
-// Sorted is a class of what is cleared and where it goes.
-type Sorted struct {
-	Class string `json:"class"`
-	Words string `json:"words"`
-	Goes  string `json:"goes"`
-	Why   string `json:"why"`
-}
-
-// sorting is where each class of cleared growth goes (common practice, no source); its quantities are marked.
-var sorting = []Sorted{
-	{"logs", "logs over {10 cm}", "along the contour and the edges, across the slope", "slow to rot; they hold soil for years"},
-	{"thick", "branches of {3 to 10 cm}", "to the alleys and paths", "cover to walk on; in the beds they are in the way"},
-	{"fine", "twigs, leaves and grass under {3 cm}", "left lying until a day or two before planting, then over the beds {5 to 10 cm} deep", "covers and feeds; never on paths"},
-	{"thorns", "thorny matter", "to a pile of its own outside the rows, left to rot under a climbing legume", "it injures people and tyres"},
-	{"vines", "vines and seeding weeds", "dried on a pile, never on the beds", "they grow again"},
-}
-
-// Sorting is where each class of cleared growth goes, in a reader's units.
-func Sorting(sys units.System) []Sorted {
-	out := make([]Sorted, len(sorting))
-	for i, s := range sorting {
-		s.Words, s.Goes = units.Marked(s.Words, sys), units.Marked(s.Goes, sys)
-		out[i] = s
-	}
-	return out
-}
-
-func sortedTo(class string, sys units.System) (Sorted, bool) {
-	for _, s := range Sorting(sys) {
-		if s.Class == class {
-			return s, true
-		}
-	}
-	return Sorted{}, false
 }

@@ -1,9 +1,10 @@
-package plan
+package document
 
 import (
 	"fmt"
 	"strings"
 
+	"slowroot/core/civil"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -11,9 +12,6 @@ import (
 
 // DrainFork is the fork between the remedies for wet ground.
 const DrainFork = "drain"
-
-// wet reports that something was said about the water of a block.
-func (b Block) wet() bool { return b.Drains != nil || b.Decided[DrainFork].Option != "" }
 
 // lines are all lines of a choice by their field.
 func (d *DrainChoice) lines() map[string][]geo.Point {
@@ -28,7 +26,7 @@ func (d *DrainChoice) lines() map[string][]geo.Point {
 }
 
 // valid refuses what cannot be, with the field, what it may be and why.
-func (d *DrainChoice) valid() error {
+func (d *DrainChoice) Valid() error {
 	if d == nil {
 		return nil
 	}
@@ -41,10 +39,10 @@ func (d *DrainChoice) valid() error {
 	if !known {
 		return finding.Bad("drains.source", d.Source, "is not where water comes from", strings.Join(ids, ", "))
 	}
-	if !oneOf(d.Traffic, "", "foot", "tractor", "truck") {
+	if !OneOf(d.Traffic, "", "foot", "tractor", "truck") {
 		return finding.Bad("drains.traffic", d.Traffic, "is not a kind of traffic", "foot, tractor or truck")
 	}
-	if !oneOf(d.DischargeBy, "", "practice", "storm", "irrigation", "set") {
+	if !OneOf(d.DischargeBy, "", "practice", "storm", "irrigation", "set") {
 		return finding.Bad("drains.dischargeBy", d.DischargeBy, "is not a way to a design discharge", "practice, storm, irrigation or set")
 	}
 	for _, x := range []struct {
@@ -78,7 +76,7 @@ func (d *DrainChoice) valid() error {
 	if len(d.Branches) > 20 {
 		return finding.Bad("drains.branches", len(d.Branches), "are too many", "up to 20")
 	}
-	seen := map[string]bool{"C": true, interceptorID: true}
+	seen := map[string]bool{"C": true, InterceptorID: true}
 	for i, b := range d.Branches {
 		if b.ID != "" && seen[b.ID] {
 			return finding.Bad(fmt.Sprintf("drains.branches[%d].id", i), b.ID, "names another line already", "a name of its own")
@@ -106,7 +104,7 @@ func (d *DrainChoice) valid() error {
 	return d.Bed.valid()
 }
 
-func oneOf(v string, of ...string) bool {
+func OneOf(v string, of ...string) bool {
 	for _, o := range of {
 		if v == o {
 			return true
@@ -131,10 +129,97 @@ func (b *BedChoice) valid() error {
 	switch {
 	case b.SettlePct != 0 && !(b.SettlePct >= 1 && b.SettlePct <= 50):
 		return finding.Bad("drains.bed.settlePct", b.SettlePct, "is not how far a bed settles", "1 to 50 %, or 0 for 15")
-	case !oneOf(b.Cover, "", "film", "fabric"):
+	case !OneOf(b.Cover, "", "film", "fabric"):
 		return finding.Bad("drains.bed.cover", b.Cover, "is not a cover", "film or fabric, or nothing")
 	case b.DripLines < 0 || b.DripLines > 4:
 		return finding.Bad("drains.bed.dripLines", b.DripLines, "is not a number of drip lines", "0 to 4 for each bed")
 	}
 	return nil
+}
+
+// interceptorID names an interceptor beside a network.
+const InterceptorID = "I"
+
+// machineReach is how deep the trench machine digs, m.
+func (b Block) MachineReach() float64 {
+	if r := b.DrainChoice().ReachM; r > 0 {
+		return r
+	}
+	return 1.8
+}
+
+// DrainChoice is what was seen of the water on a block and what was chosen for its drains. Zero values take
+// what is computed or usual.
+type DrainChoice struct {
+	Source         string       `json:"source,omitempty"`   // of drainage.Sources
+	Evidence       string       `json:"evidence,omitempty"` // what was seen, and when
+	WetPct         float64      `json:"wetPct,omitempty"`   // of the block; 0 is all of it
+	Wells          []Well       `json:"wells,omitempty"`
+	Holes          []Hole       `json:"holes,omitempty"`
+	KMDay          float64      `json:"kMDay,omitempty"` // permeability as it was said, m/day
+	DischargeBy    string       `json:"dischargeBy,omitempty"`
+	DischargeMM    float64      `json:"dischargeMm,omitempty"` // mm/day, set by hand
+	IrrigationMM   float64      `json:"irrigationMm,omitempty"`
+	IrrigationDays float64      `json:"irrigationDays,omitempty"`
+	Pit            string       `json:"pit,omitempty"`    // whose soil the drains are designed for; "" the one that stops water soonest
+	WaterM         float64      `json:"waterM,omitempty"` // how deep the water table is to be kept; 0 as the crop asks
+	DepthM         float64      `json:"depthM,omitempty"`
+	SpacingM       float64      `json:"spacingM,omitempty"`
+	AngleDeg       float64      `json:"angleDeg,omitempty"` // of a herringbone; 0 is 60
+	DitchM         *float64     `json:"ditchM,omitempty"`   // water in the ditch, below the ground at the outlet; 0 is no outlet
+	ReachM         float64      `json:"reachM,omitempty"`   // of the trench machine
+	Traffic        string       `json:"traffic,omitempty"`  // foot, tractor or truck
+	Collector      []geo.Point  `json:"collector,omitempty"`
+	Branches       []DrawnDrain `json:"branches,omitempty"` // that run into the collector or a branch before them
+	Laterals       []DrawnDrain `json:"laterals,omitempty"` // drawn; they replace the pattern
+	Interceptor    []geo.Point  `json:"interceptor,omitempty"`
+	CutOpen        bool         `json:"cutOpen,omitempty"` // the interceptor is an open ditch, not a pipe in stone
+	Bed            *BedChoice   `json:"bed,omitempty"`
+}
+
+// Well is a dip well with its readings through the year.
+type Well struct {
+	ID       string        `json:"id,omitempty"` // for good; given when it is written
+	Name     string        `json:"name"`
+	At       *geo.Point    `json:"at,omitempty"`
+	DepthCm  float64       `json:"depthCm"`
+	Readings []WellReading `json:"readings"`
+}
+
+// WellReading is how deep the water stood; as deep as the well is dry.
+type WellReading struct {
+	On      civil.Date `json:"on"`
+	WaterCm float64    `json:"waterCm"`
+}
+
+// Hole is one auger-hole reading: the hole's radius and depth below the rested water, how far the water was
+// bailed down, and how far it rose in how many seconds.
+type Hole struct {
+	ID       string     `json:"id,omitempty"` // for good; given when it is written
+	Name     string     `json:"name"`
+	On       civil.Date `json:"on"`
+	RadiusCm float64    `json:"radiusCm"`
+	DepthCm  float64    `json:"depthCm"`
+	FirstCm  float64    `json:"firstCm"`
+	RiseCm   float64    `json:"riseCm"`
+	Seconds  float64    `json:"seconds"`
+	OnLayer  bool       `json:"onLayer"`
+}
+
+// DrawnDrain is a lateral or a branch of the collector as it was drawn or read from a file, the junction end first.
+type DrawnDrain struct {
+	ID   string      `json:"id"`
+	Line []geo.Point `json:"line"`
+}
+
+// BedChoice is the bed wanted, once it has settled. Zero values take what fits the rows.
+type BedChoice struct {
+	BaseM     float64 `json:"baseM,omitempty"`
+	TopM      float64 `json:"topM,omitempty"`
+	HeightM   float64 `json:"heightM,omitempty"` // over the furrow floor
+	CrownM    float64 `json:"crownM,omitempty"`
+	CentreM   float64 `json:"centreM,omitempty"`
+	SettlePct float64 `json:"settlePct,omitempty"` // of a fresh bed's height; 0 is 15
+	Cover     string  `json:"cover,omitempty"`     // "", film or fabric
+	DripLines int     `json:"dripLines,omitempty"` // for each bed
 }

@@ -1,4 +1,4 @@
-package plan
+package document
 
 import (
 	"fmt"
@@ -39,5 +39,5 @@ func own[T any](list []T, kind string, fresh func(string, int) string, id func(i
 func ByPlace(kind string, place int) string { return fmt.Sprintf("%s%d", kind, place+1) }
 
 // pitRef and testRef are what a finding is about.
-func pitRef(id string) finding.Ref  { return finding.Ref{Kind: "pit", ID: id} }
-func testRef(id string) finding.Ref { return finding.Ref{Kind: "test", ID: id} }
+func PitRef(id string) finding.Ref  { return finding.Ref{Kind: "pit", ID: id} }
+func TestRef(id string) finding.Ref { return finding.Ref{Kind: "test", ID: id} }

@@ -1,4 +1,4 @@
-package plan
+package document
 
 import (
 	"fmt"
@@ -31,7 +31,7 @@ func (b *Block) named(kept map[string]string) map[string]string {
 	if kept == nil {
 		return nil
 	}
-	now := b.settled()
+	now := b.Settled()
 	out := make(map[string]string, len(kept))
 	for rule, why := range kept {
 		out[now.nowCalled(rule)] = why
@@ -57,7 +57,7 @@ func (b Block) nowCalled(rule string) string {
 	case "soil.doubt":
 		if n, _ := fmt.Sscanf(m[2], "%d-%d", &i, &k); n == 2 && i >= 0 && i < len(b.Tests) {
 			if d := b.Tests[i].Doubts(); k >= 0 && k < len(d) {
-				return finding.Finding{Rule: d[k].Rule}.Of(testRef(b.Tests[i].ID)).Key()
+				return finding.Finding{Rule: d[k].Rule}.Of(TestRef(b.Tests[i].ID)).Key()
 			}
 		}
 	default:

@@ -1,0 +1,166 @@
+package document
+
+import (
+	"fmt"
+
+	"slowroot/core/civil"
+	"slowroot/core/geo"
+	"slowroot/core/layout"
+	"slowroot/core/practice"
+)
+
+// Planting is a crop on a block: what was chosen, accepted and done.
+type Planting struct {
+	ID          string                `json:"id,omitempty"`
+	Name        string                `json:"name,omitempty"`       // as people call it; "" is the crop's
+	Considered  bool                  `json:"considered,omitempty"` // the ground is judged for it, nothing is planned
+	Sheet       string                `json:"sheet"`
+	SheetDigest string                `json:"sheetDigest,omitempty"` // the sheet as it was when the plan was adopted
+	Choices     map[string]Choice     `json:"choices,omitempty"`
+	Date        civil.Date            `json:"date"` // planned planting date
+	Layout      Override              `json:"layout"`
+	Survival    float64               `json:"survival,omitempty"`   // 0 takes the sheet's
+	Confidence  float64               `json:"confidence,omitempty"` // 0 takes 0.95
+	Accepted    map[string]string     `json:"accepted,omitempty"`   // finding rule → why it is kept as it is
+	AdoptedOn   civil.Date            `json:"adoptedOn"`
+	AdoptedBy   string                `json:"adoptedBy,omitempty"`
+	Baseline    map[string]civil.Date `json:"baseline,omitempty"` // job key → date when adopted
+	BaseDate    civil.Date            `json:"baseDate"`           // planting date when adopted
+	Planted     civil.Date            `json:"planted"`            // recorded as planted on
+	AsPlanted   *AsPlanted            `json:"asPlanted,omitempty"`
+	End         *End                  `json:"end,omitempty"` // nil while it stands or is still to come
+}
+
+// End is how a stand ended.
+type End struct {
+	On  civil.Date `json:"on"`
+	How string     `json:"how"` // one of Ends
+	By  string     `json:"by,omitempty"`
+	Why string     `json:"why,omitempty"`
+}
+
+// Ends are the ways a stand ends.
+var Ends = []string{"grubbed", "ploughed in", "replaced", "died", "given up"}
+
+// Stage is how far the planting has come.
+func (p *Planting) Stage() Stage {
+	switch {
+	case p == nil:
+		return Empty
+	case p.End != nil:
+		return Ended
+	case !p.Planted.IsZero():
+		return Planted
+	case !p.AdoptedOn.IsZero():
+		return Adopted
+	case p.Considered:
+		return Considered
+	}
+	return Planned
+}
+
+// Span is the time a planting takes up on its ground: from when it stands, or should, to its end. A zero to is open.
+func (p *Planting) Span() (from, to civil.Date) {
+	if p.End != nil {
+		to = p.End.On
+	}
+	return p.Standing(), to
+}
+
+// Override is what a person set instead of the chosen layout's own; a nil field takes the layout's.
+type Override struct {
+	RowSpacingM    *float64           `json:"rowSpacingM,omitempty"`
+	PlantSpacingM  *float64           `json:"plantSpacingM,omitempty"`
+	TwinGapM       *float64           `json:"twinGapM,omitempty"`
+	BearingDeg     *float64           `json:"bearingDeg,omitempty"`
+	EdgeBandM      *float64           `json:"edgeBandM,omitempty"`
+	RowEndSetbackM *float64           `json:"rowEndSetbackM,omitempty"`
+	OffsetM        *float64           `json:"offsetM,omitempty"`
+	Pollinizer     *layout.Pollinizer `json:"pollinizer,omitempty"`
+}
+
+// AsPlanted is the layout that stands in the ground. Rows keep their numbers and positions whatever
+// is changed later.
+type AsPlanted struct {
+	Spec        layout.Spec `json:"spec"`
+	Layout      string      `json:"layout"` // id of the layout option it came from
+	Rows        []Row       `json:"rows"`
+	Stations    int         `json:"stations"`
+	Pollinizers int         `json:"pollinizers"`
+	Temporary   int         `json:"temporary"`
+	RowMetres   float64     `json:"rowMetres"`
+	AreaM2      float64     `json:"areaM2"`
+}
+
+// Row is one piece of row as planted: first and last station and how many there are.
+type Row struct {
+	Row     int       `json:"row"`
+	Station int       `json:"station"`
+	First   geo.Point `json:"first"`
+	Last    geo.Point `json:"last"`
+	N       int       `json:"n"`
+	LengthM float64   `json:"lengthM"`
+	Roles   string    `json:"roles,omitempty"`
+}
+
+// Number is the permanent number of station i (from 0) of the piece, such as "R12-034".
+func (r Row) Number(i int) string { return fmt.Sprintf("R%d-%03d", r.Row, r.Station+i) }
+
+// At is the position of station i of the piece, by straight interpolation between its ends.
+func (r Row) At(i int) geo.Point {
+	if r.N < 2 {
+		return r.First
+	}
+	return geo.Between(r.First, r.Last, float64(i)/float64(r.N-1))
+}
+
+// Spec is the layout that the planting's choices and overrides give.
+func (p *Planting) Spec(l practice.Layout) layout.Spec {
+	s := l.Spec(0)
+	set := func(to *float64, v *float64) {
+		if v != nil {
+			*to = *v
+		}
+	}
+	o := p.Layout
+	set(&s.RowSpacingM, o.RowSpacingM)
+	set(&s.PlantSpacingM, o.PlantSpacingM)
+	set(&s.TwinGapM, o.TwinGapM)
+	set(&s.BearingDeg, o.BearingDeg)
+	set(&s.EdgeBandM, o.EdgeBandM)
+	set(&s.RowEndSetbackM, o.RowEndSetbackM)
+	set(&s.OffsetM, o.OffsetM)
+	if o.Pollinizer != nil {
+		s.Pollinizer = *o.Pollinizer
+	}
+	return s
+}
+
+// chosen is fork → option of the choices made.
+func (p *Planting) Chosen() map[string]string {
+	out := make(map[string]string, len(p.Choices))
+	for k, c := range p.Choices {
+		out[k] = c.Option
+	}
+	return out
+}
+
+// Standing is the day the plants went in: recorded if it is, else planned.
+func (p *Planting) Standing() civil.Date {
+	if !p.Planted.IsZero() {
+		return p.Planted
+	}
+	return p.Date
+}
+
+// Stage is how far a planting has come.
+type Stage string
+
+const (
+	Empty      Stage = "empty"      // no crop chosen
+	Considered Stage = "considered" // the ground is judged and prepared for it, nothing is planned
+	Planned    Stage = "planned"    // chosen, nothing promised
+	Adopted    Stage = "adopted"    // baseline dates fixed
+	Planted    Stage = "planted"    // standing; its layout is fixed
+	Ended      Stage = "ended"      // grubbed, ploughed in, replaced: its story is kept
+)

@@ -1,0 +1,65 @@
+package document
+
+import (
+	"slowroot/core/amend"
+	"slowroot/core/civil"
+	"slowroot/core/drainage"
+)
+
+// Material is a liming material at hand. An unanalysed one stops the plan unless Guess says that its
+// figures are one.
+type Material struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	amend.Liming
+	Guess  bool   `json:"guess"`
+	Source string `json:"source"` // the label or report its figures are from
+}
+
+// Price is what one unit of a thing costs, from a day on.
+type Price struct {
+	ID     string     `json:"id,omitempty"` // for good; given when it is written
+	Item   string     `json:"item"`
+	Unit   string     `json:"unit"`
+	Each   float64    `json:"each"`
+	On     civil.Date `json:"on"`
+	Source string     `json:"source"`
+}
+
+// Priced is a thing the program may ask a price of, with the unit it is bought by.
+type Priced struct {
+	Item string `json:"item"`
+	Name string `json:"name"`
+	Unit string `json:"unit"`
+}
+
+// PriceList is every thing a price can be kept for here; liming materials of the estate come to it.
+func (s Site) PriceList() []Priced {
+	var out []Priced
+	for _, m := range s.Materials {
+		out = append(out, Priced{"lime:" + m.ID, m.Name, "t"})
+	}
+	out = append(out, Priced{"sulphur", "elemental sulphur", "kg"}, Priced{"gypsum", "gypsum", "t"})
+	for _, o := range amend.Organics {
+		out = append(out, Priced{"organic:" + o.ID, o.Name, "t"})
+	}
+	out = append(out, Priced{"hand", "work by hand", "h"}, Priced{"machine", "work by machine with driver", "h"}, Priced{"earth", "earth moved", "m³"},
+		Priced{"soil-test", "soil test of one sample", "sample"}, Priced{"drain-stone", "stone for drains", "t"}, Priced{"drain-pit", "inspection pit with cover", "piece"},
+		Priced{"film", "film for beds", "m"}, Priced{"fabric", "ground fabric", "m"}, Priced{"drip", "drip line", "m"})
+	for _, p := range drainage.Pipes {
+		out = append(out, Priced{"pipe:" + p.Name, "drain pipe " + p.Name, "m"})
+	}
+	return out
+}
+
+// PriceOf is the latest price of an item on a day; ok is false where none is known: no price, not nought.
+func (s Site) PriceOf(item string, today civil.Date) (Price, bool) {
+	var best Price
+	ok := false
+	for _, p := range s.Prices {
+		if p.Item == item && !p.On.After(today) && (!ok || !p.On.Before(best.On)) {
+			best, ok = p, true
+		}
+	}
+	return best, ok
+}

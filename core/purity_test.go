@@ -21,7 +21,7 @@ var pure = map[string]bool{
 // floor are the packages every subject may stand on; meeting are those where subjects meet.
 var (
 	floor   = map[string]bool{"working": true, "civil": true, "geo": true, "units": true, "finding": true}
-	meeting = map[string]bool{"practice": true, "document": true, "plan": true, "calc": true}
+	meeting = map[string]bool{"practice": true, "document": true, "report": true, "plan": true, "calc": true}
 )
 
 func TestCoreIsPureAndSubjectsStandApart(t *testing.T) {

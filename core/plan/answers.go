@@ -27,10 +27,10 @@ func (c *computation) judgeAnswers() {
 		if a.Evidence != "" {
 			s += " (" + a.Evidence + ")"
 		}
-		c.note(finding.Finding{Rule: "site." + q.Key, Weight: o.Weight, Step: "ground", Subject: q.Asks, Sentence: s, Source: "common practice, no source"})
+		c.Note(finding.Finding{Rule: "site." + q.Key, Weight: o.Weight, Step: "ground", Subject: q.Asks, Sentence: s, Source: "common practice, no source"})
 	}
 	if open > 0 && len(c.in.Block.Answers) > 0 {
-		c.note(finding.Finding{Rule: "site.open", Weight: finding.Know, Step: "ground", Subject: "Questions",
+		c.Note(finding.Finding{Rule: "site.open", Weight: finding.Know, Step: "ground", Subject: "Questions",
 			Sentence: fmt.Sprintf("%d of the %d questions of the site %s not answered yet.", open, len(document.Questions), map[bool]string{true: "is", false: "are"}[open == 1])})
 	}
 }

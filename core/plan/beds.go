@@ -9,6 +9,7 @@ import (
 	"slowroot/core/earthwork"
 	"slowroot/core/finding"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/units"
 	"slowroot/core/working"
 )
@@ -144,41 +145,41 @@ func (c *computation) bedFigures(b *BedPlan) {
 	if b.Estimated {
 		from, note = working.Assumed, "area over the distance of the beds; no rows are laid out for them"
 	}
-	c.figure(Figure{Path: "drain.bed", Step: "drains", Label: "Beds", Quantity: units.Distance, Value: b.Metres, Origin: from, Note: note})
-	c.figure(Figure{Path: "drain.bed-soil", Step: "drains", Label: "Soil in the beds", Quantity: units.Earth, Value: b.SoilM3, Origin: working.Computed, Note: "above the furrow floor; " + c.text(b.MovedM3, units.Earth) + " of it are dug from the furrows, the rest is ground that stays"})
-	c.figure(Figure{Path: "drain.rise", Step: "drains", Label: "Root room gained", Quantity: units.Depth, Value: 100 * b.RiseM, Origin: working.Computed, Note: "mean height above the old surface, settled"})
+	c.Figure(report.Figure{Path: "drain.bed", Step: "drains", Label: "Beds", Quantity: units.Distance, Value: b.Metres, Origin: from, Note: note})
+	c.Figure(report.Figure{Path: "drain.bed-soil", Step: "drains", Label: "Soil in the beds", Quantity: units.Earth, Value: b.SoilM3, Origin: working.Computed, Note: "above the furrow floor; " + c.Text(b.MovedM3, units.Earth) + " of it are dug from the furrows, the rest is ground that stays"})
+	c.Figure(report.Figure{Path: "drain.rise", Step: "drains", Label: "Root room gained", Quantity: units.Depth, Value: 100 * b.RiseM, Origin: working.Computed, Note: "mean height above the old surface, settled"})
 	bed := b.Bed
-	if c.tr.On("drain.bed") {
+	if c.On("drain.bed") {
 		formula, sub := "row length", fmt.Sprintf("%d pieces of row", b.Pieces)
 		if b.Estimated {
 			formula, sub = "area / distance of the beds", fmt.Sprintf("%.0f / %.2f", c.p.Ground.AreaM2, bed.CentreM)
 		}
-		c.step("drain.bed", "Metres of bed", formula, sub, b.Metres, units.Distance, "method BED-1")
+		c.Step("drain.bed", "Metres of bed", formula, sub, b.Metres, units.Distance, "method BED-1")
 	}
-	if c.tr.On("drain.bed-soil") {
-		c.step("drain.bed-soil", "Soil in the beds", "section · metres, section = H·(B + T)/2 + T·k/2", fmt.Sprintf("(%.2f·(%.2f + %.2f)/2 + %.2f·%.2f/2) · %.0f", bed.HeightM, bed.BaseM, bed.TopM, bed.TopM, bed.CrownM, b.Metres), b.SoilM3, units.Earth, "method BED-1, geometry",
-			c.num("metres of bed", b.Metres, units.Distance, working.Computed, "", "drain.bed"))
+	if c.On("drain.bed-soil") {
+		c.Step("drain.bed-soil", "Soil in the beds", "section · metres, section = H·(B + T)/2 + T·k/2", fmt.Sprintf("(%.2f·(%.2f + %.2f)/2 + %.2f·%.2f/2) · %.0f", bed.HeightM, bed.BaseM, bed.TopM, bed.TopM, bed.CrownM, b.Metres), b.SoilM3, units.Earth, "method BED-1, geometry",
+			c.Num("metres of bed", b.Metres, units.Distance, working.Computed, "", "drain.bed"))
 	}
-	if c.tr.On("drain.rise") {
-		c.tell(working.Search, "drain.rise", "Root room gained", "fill above the old surface / base width, with the furrow so deep that cut = fill", fmt.Sprintf("furrow %.3f m below, bed %.3f m above the old surface", b.FurrowM, b.AboveM), 100*b.RiseM, units.Depth, "methods BED-1, DRN-12", c.num("base", bed.BaseM, units.Spacing, working.Chosen, "", ""))
+	if c.On("drain.rise") {
+		c.Tell(working.Search, "drain.rise", "Root room gained", "fill above the old surface / base width, with the furrow so deep that cut = fill", fmt.Sprintf("furrow %.3f m below, bed %.3f m above the old surface", b.FurrowM, b.AboveM), 100*b.RiseM, units.Depth, "methods BED-1, DRN-12", c.Num("base", bed.BaseM, units.Spacing, working.Chosen, "", ""))
 	}
 }
 
 // judgeBeds says what is wrong with the beds.
 func (c *computation) judgeBeds(b *BedPlan) {
 	note := func(rule string, w finding.Weight, sentence, source string, remedies ...finding.Remedy) {
-		c.note(finding.Finding{Rule: "bed." + rule, Weight: w, Step: "drains", Subject: "Beds", Sentence: sentence, Source: source, Remedies: remedies})
+		c.Note(finding.Finding{Rule: "bed." + rule, Weight: w, Step: "drains", Subject: "Beds", Sentence: sentence, Source: source, Remedies: remedies})
 	}
 	if b.Refused != "" {
 		note("shape", finding.Stops, "The beds cannot be shaped: "+b.Refused+".", "method BED-1", finding.Remedy{Label: "Take what fits the rows", Patch: map[string]any{"drains": map[string]any{"bed": nil}}})
 		return
 	}
 	if short := b.Bed.Short(1); short > 0 {
-		note("short", finding.Mend, fmt.Sprintf("The furrows beside these beds cannot give their soil however deep they go: %s would have to be brought. Wider furrows, or lower and flatter beds.", c.text(short*b.Metres, units.Earth)), "method BED-1, geometry",
+		note("short", finding.Mend, fmt.Sprintf("The furrows beside these beds cannot give their soil however deep they go: %s would have to be brought. Wider furrows, or lower and flatter beds.", c.Text(short*b.Metres, units.Earth)), "method BED-1, geometry",
 			finding.Remedy{Label: "Take what fits the rows", Patch: map[string]any{"drains": map[string]any{"bed": nil}}})
 	}
 	if b.TopsoilCm > 0 && 100*b.FurrowM+5 > b.TopsoilCm {
-		note("subsoil", finding.Mend, fmt.Sprintf("The furrows go %s down and the topsoil is %s deep: they would turn up subsoil. Lower or narrower beds, or soil from elsewhere.", c.text(100*b.FurrowM, units.Depth), c.text(b.TopsoilCm, units.Depth)), "method BED-1, common practice",
+		note("subsoil", finding.Mend, fmt.Sprintf("The furrows go %s down and the topsoil is %s deep: they would turn up subsoil. Lower or narrower beds, or soil from elsewhere.", c.Text(100*b.FurrowM, units.Depth), c.Text(b.TopsoilCm, units.Depth)), "method BED-1, common practice",
 			finding.Remedy{Label: "Lower beds", Patch: map[string]any{"drains": map[string]any{"bed": map[string]any{"heightM": math.Round(math.Max(0.1, b.Bed.HeightM*(b.TopsoilCm-5)/(100*b.FurrowM))*20-0.5) / 20}}}})
 	}
 	if b.FallKnown && (b.FallPct < 0.1 || b.FallPct > 3) {
@@ -189,7 +190,7 @@ func (c *computation) judgeBeds(b *BedPlan) {
 		note("fall", w, fmt.Sprintf("The furrows fall %.2f %% along the rows: %s.", b.FallPct, s), "method DRN-12, common practice")
 	}
 	if b.LongestM > 150 {
-		note("long", finding.Watch, fmt.Sprintf("The longest furrow runs %s; on clay %s to %s is the most before it should reach an outlet.", c.text(b.LongestM, units.Distance), c.text(100, units.Distance), c.text(150, units.Distance)), "method DRN-12, common practice")
+		note("long", finding.Watch, fmt.Sprintf("The longest furrow runs %s; on clay %s to %s is the most before it should reach an outlet.", c.Text(b.LongestM, units.Distance), c.Text(100, units.Distance), c.Text(150, units.Distance)), "method DRN-12, common practice")
 	}
-	note("settle", finding.Know, fmt.Sprintf("Shape the beds %s high: they lose about %.0f %% in the first season and stand %s then.", c.text(b.FreshM, units.Spacing), b.SettlePct, c.text(b.Bed.HeightM, units.Spacing)), "method BED-1, common practice")
+	note("settle", finding.Know, fmt.Sprintf("Shape the beds %s high: they lose about %.0f %% in the first season and stand %s then.", c.Text(b.FreshM, units.Spacing), b.SettlePct, c.Text(b.Bed.HeightM, units.Spacing)), "method BED-1, common practice")
 }

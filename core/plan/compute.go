@@ -11,6 +11,7 @@ import (
 	"slowroot/core/nutrition"
 	"slowroot/core/practice"
 	"slowroot/core/record"
+	"slowroot/core/report"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/core/working"
@@ -19,10 +20,9 @@ import (
 
 // computation carries one run of Compute from step to step.
 type computation struct {
+	*report.Voice
 	in       Input
-	tr       *working.Trace
 	p        *Plan
-	sys      units.System
 	seasons  schedule.Seasons
 	meant    *document.Planting // the planting the block is seen from, whatever its stage
 	planting *document.Planting // the same where it is more than considered
@@ -60,16 +60,21 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	}
 	whole := in.Block
 	in.Block = whole.Settled()
-	c := &computation{in: in, tr: tr, sys: in.Estate.Units, seasons: seasons, meant: in.Block.Planting, sheet: in.Sheet}
+	c := &computation{in: in, seasons: seasons, meant: in.Block.Planting, sheet: in.Sheet}
+	c.Voice = &report.Voice{Units: in.Estate.Units, Trace: tr, Today: in.Today, Currency: in.Estate.Currency, Price: in.price,
+		Figures: []report.Figure{}, Findings: []finding.Finding{}, Kept: in.Block.Keep, KeptIn: []string{"keep"}}
 	stage := c.meant.Stage()
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
-		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []Year{}, Jobs: []Job{}, Nutrients: []string{}, Findings: []finding.Finding{}}
+		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []Year{}, Jobs: []report.Job{}, Nutrients: []string{}}
 	c.p.Preparation = Preparation{Lines: []PrepLine{}, Sorting: []SortLine{}, Months: []string{}}
 	if c.meant != nil {
 		c.p.Planting, c.book = c.meant.ID, record.Open(in.Records, c.meant.ID)
 	}
 	if stage != document.Considered {
 		c.planting = c.meant
+	}
+	if c.planting != nil {
+		c.Kept, c.KeptIn = c.planting.Accepted, []string{"planting", "accepted"}
 	}
 	c.ground()
 	c.lie()
@@ -108,6 +113,7 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	c.state()
 	c.showDrafts(whole)
 	c.finite()
+	c.p.Figures, c.p.Findings = c.Figures, c.Findings
 	return c.p, nil
 }
 
@@ -154,39 +160,6 @@ func (c *computation) inGround() bool {
 	return c.p.Stage == document.Planted || c.p.Stage == document.Ended
 }
 
-func (c *computation) figure(f Figure) {
-	c.p.Figures = append(c.p.Figures, f)
-}
-
-// num is one input of a step of working.
-func (c *computation) num(name string, v float64, q units.Quantity, o working.Origin, source, figure string) working.Input {
-	return working.Input{Name: name, Value: v, Unit: units.Table[q].SI, Shown: units.Text(v, q, c.sys), Origin: o, Source: source, Figure: figure}
-}
-
-// step is a step of arithmetic: sub, reckoned out, is v in the SI unit of its quantity.
-func (c *computation) step(path, label, formula, sub string, v float64, q units.Quantity, source string, in ...working.Input) {
-	c.tell(working.Arithmetic, path, label, formula, sub, v, q, source, in...)
-}
-
-// tell is a step of any kind.
-func (c *computation) tell(kind working.Kind, path, label, formula, sub string, v float64, q units.Quantity, source string, in ...working.Input) {
-	c.tr.Add(working.Step{Figure: path, Label: label, Kind: kind, Formula: formula, Substituted: sub, Value: v,
-		Unit: units.Table[q].SI, Shown: units.Text(v, q, c.sys), Inputs: in, Source: source})
-}
-
-// marked puts the marked quantities of a text into the reader's units.
-func (c *computation) marked(text string) string { return units.Marked(text, c.sys) }
-
-func (c *computation) text(v float64, q units.Quantity) string { return units.Text(v, q, c.sys) }
-
-// length is a height or distance of some metres in the reader's units.
-func (c *computation) length(m float64) string {
-	if m >= 100 {
-		return c.text(m, units.Distance)
-	}
-	return c.text(m, units.Height)
-}
-
 // ground measures the block.
 func (c *computation) ground() {
 	b := c.in.Block.Boundary
@@ -202,28 +175,28 @@ func (c *computation) ground() {
 	}
 	c.p.Ground = g
 	origin := working.Measured
-	f := Figure{Path: "area", Step: "ground", Label: "Area", Quantity: units.Area, Value: g.AreaM2, Origin: origin, Note: "plan area, on the ellipsoid"}
+	f := report.Figure{Path: "area", Step: "ground", Label: "Area", Quantity: units.Area, Value: g.AreaM2, Origin: origin, Note: "plan area, on the ellipsoid"}
 	if sd := c.areaSD(); sd > 0 {
 		f.Low, f.High, f.Ranged = g.AreaM2-sd, g.AreaM2+sd, true
 	}
-	c.figure(f)
-	c.figure(Figure{Path: "perimeter", Step: "ground", Label: "Boundary", Quantity: units.Distance, Value: g.PerimeterM, Origin: origin, Note: "length of the outer boundary"})
-	if c.tr.On("area") {
+	c.Figure(f)
+	c.Figure(report.Figure{Path: "perimeter", Step: "ground", Label: "Boundary", Quantity: units.Distance, Value: g.PerimeterM, Origin: origin, Note: "length of the outer boundary"})
+	if c.On("area") {
 		n := 0
 		for _, r := range c.rings {
 			n += len(r)
 		}
-		c.tell(working.Series, "area", "Area of the block", "area = ½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R², holes subtracted",
+		c.Tell(working.Series, "area", "Area of the block", "area = ½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R², holes subtracted",
 			fmt.Sprintf("%d points in %d rings on the local plane at %.5f°, %.5f°", n, len(c.rings), c.plane.Lon0, c.plane.Lat0),
 			g.AreaM2, units.Area, "shoelace on the transverse Mercator plane, corrected to the WGS 84 ellipsoid; agrees with geodesic areas (Karney, J. Geodesy 87, 2013) to a part in a million",
-			c.num("points", float64(n), units.Count, working.Measured, c.in.Block.Surveyed, ""))
+			c.Num("points", float64(n), units.Count, working.Measured, c.in.Block.Surveyed, ""))
 		if sd := c.areaSD(); sd > 0 {
-			c.tell(working.Series, "area", "How well it is known", "sd = σ/(2√2)·√Σ|pᵢ₊₁ − pᵢ₋₁|²", fmt.Sprintf("σ = %g m", c.in.Block.AccuracyM), sd, units.Area, "follows from the shoelace formula",
-				c.num("accuracy of a point", c.in.Block.AccuracyM, units.Spacing, working.Measured, c.in.Block.Surveyed, ""))
+			c.Tell(working.Series, "area", "How well it is known", "sd = σ/(2√2)·√Σ|pᵢ₊₁ − pᵢ₋₁|²", fmt.Sprintf("σ = %g m", c.in.Block.AccuracyM), sd, units.Area, "follows from the shoelace formula",
+				c.Num("accuracy of a point", c.in.Block.AccuracyM, units.Spacing, working.Measured, c.in.Block.Surveyed, ""))
 		}
 	}
-	if c.tr.On("perimeter") {
-		c.tell(working.Series, "perimeter", "Length of the boundary", "Σ√(Δx² + Δy²)", fmt.Sprintf("%d sides", len(c.rings[0])), g.PerimeterM, units.Distance, "local plane")
+	if c.On("perimeter") {
+		c.Tell(working.Series, "perimeter", "Length of the boundary", "Σ√(Δx² + Δy²)", fmt.Sprintf("%d sides", len(c.rings[0])), g.PerimeterM, units.Distance, "local plane")
 	}
 }
 

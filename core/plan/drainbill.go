@@ -9,6 +9,7 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/drainage"
 	"slowroot/core/earthwork"
+	"slowroot/core/report"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 )
@@ -16,53 +17,16 @@ import (
 // ditchM3H is how much earth a machine digs from a ditch in an hour; from memory.
 const ditchM3H = 30
 
-// costs adds up lines of a bill and says which lack a price.
-type costs struct {
-	c    *computation
-	sum  float64
-	lack []string
-}
-
-func (k *costs) line(what, item string, amount float64, q units.Quantity, note string) BillLine {
-	l := BillLine{What: what, Amount: amount, Quantity: q, Note: note, CostText: "no price"}
-	priced := amount
-	if q == units.MassT {
-		priced /= 1000 // held in kg, sold in t
-	}
-	if item == "" {
-		l.CostText = ""
-		return l
-	}
-	if p, ok := k.c.in.Estate.PriceOf(item, k.c.in.Today); ok {
-		k.sum += p.Each * priced
-		l.CostText = k.c.money(p.Each * priced)
-	} else if amount > 0 {
-		k.lack = append(k.lack, what)
-	}
-	return l
-}
-
-func (k *costs) text() string {
-	if k.sum == 0 && len(k.lack) > 0 {
-		return "no price"
-	}
-	s := k.c.money(k.sum)
-	if len(k.lack) > 0 {
-		s += ", without " + strings.Join(k.lack, ", ")
-	}
-	return s
-}
-
 // drainBill is the bill of quantities of what is designed, with its cost, the order of the work and the
 // cautions.
 func (c *computation) drainBill(d *DrainPlan) {
-	k := &costs{c: c}
-	add := func(l BillLine) {
+	k := c.NewBill()
+	add := func(l report.Line) {
 		if l.Amount > 0 {
 			d.Bill = append(d.Bill, l)
 		}
 	}
-	m := func(v float64) string { return c.text(v, units.Spacing) }
+	m := func(v float64) string { return c.Text(v, units.Spacing) }
 	deep := false
 	pipes := map[string]float64{}
 	var chambers, hours, stone, stoneT, spoil, trench, dug float64
@@ -82,10 +46,10 @@ func (c *computation) drainBill(d *DrainPlan) {
 			length, earth, land = length+x.LengthM, earth+s.SectionM2()*x.LengthM, land+s.LandM()*x.LengthM
 			deep = deep || x.MeanCutM >= 1.2
 		}
-		add(k.line(name, "", length, units.Distance, "floor "+m(drainage.FieldDitch(0).FloorM)+", sides 1 : 1"))
-		add(k.line("Earth dug", "earth", earth, units.Earth, "the machine is in the price"))
+		add(k.Line(name, "", length, units.Distance, "floor "+m(drainage.FieldDitch(0).FloorM)+", sides 1 : 1"))
+		add(k.Line("Earth dug", "earth", earth, units.Earth, "the machine is in the price"))
 		dug += earth
-		add(k.line("Land taken", "", math.Min(land, c.p.Ground.AreaM2), units.Area, "ditch and berm"))
+		add(k.Line("Land taken", "", math.Min(land, c.p.Ground.AreaM2), units.Area, "ditch and berm"))
 	}
 	if n := d.Network; n != nil && n.Open {
 		ditch("Open ditch", append(slices.Clone(n.Laterals), n.Reaches...)...)
@@ -106,31 +70,31 @@ func (c *computation) drainBill(d *DrainPlan) {
 		tally(n, n.Quantities(trenchM, trenchM, math.Max(stoneM, cut/drainage.Length(n.Line)-0.3)))
 	}
 	for _, p := range drainage.Pipes {
-		add(k.line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, fmt.Sprintf("%.0f %% for laps and waste; ask for the inside diameter", 100*(drainage.PipeLaps-1))))
+		add(k.Line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, fmt.Sprintf("%.0f %% for laps and waste; ask for the inside diameter", 100*(drainage.PipeLaps-1))))
 	}
-	add(k.line("Stone", "drain-stone", stoneT*1000, units.MassT, fmt.Sprintf("%s with %.0f %% waste", c.text(stone, units.Earth), 100*(drainage.StoneWaste-1))))
-	add(k.line("Inspection pits", "drain-pit", chambers, units.Count, "with a silt trap of "+m(drainage.SumpM)))
-	add(k.line("Junctions and end caps", "", float64(joints), units.Count, "of each"))
-	add(k.line("Reducers", "", float64(reducers), units.Count, "where the collector grows"))
-	add(k.line("Trench", "", trench, units.Earth, m(trenchM)+" wide, to depth only"))
-	add(k.line("Spoil left over", "", spoil, units.Earth, "loose; spread it thin or fill hollows"))
-	add(k.line("Trenching by machine", "machine", hours, units.Hours, fmt.Sprintf("%s an hour and %.0f h for each pit; assumed", c.text(drainage.TrenchMH, units.Distance), drainage.PitH)))
-	add(k.line("Ditching by machine", "", dug/ditchM3H, units.Hours, c.text(ditchM3H, units.Earth)+" an hour, from memory"))
+	add(k.Line("Stone", "drain-stone", stoneT*1000, units.MassT, fmt.Sprintf("%s with %.0f %% waste", c.Text(stone, units.Earth), 100*(drainage.StoneWaste-1))))
+	add(k.Line("Inspection pits", "drain-pit", chambers, units.Count, "with a silt trap of "+m(drainage.SumpM)))
+	add(k.Line("Junctions and end caps", "", float64(joints), units.Count, "of each"))
+	add(k.Line("Reducers", "", float64(reducers), units.Count, "where the collector grows"))
+	add(k.Line("Trench", "", trench, units.Earth, m(trenchM)+" wide, to depth only"))
+	add(k.Line("Spoil left over", "", spoil, units.Earth, "loose; spread it thin or fill hollows"))
+	add(k.Line("Trenching by machine", "machine", hours, units.Hours, fmt.Sprintf("%s an hour and %.0f h for each pit; assumed", c.Text(drainage.TrenchMH, units.Distance), drainage.PitH)))
+	add(k.Line("Ditching by machine", "", dug/ditchM3H, units.Hours, c.Text(ditchM3H, units.Earth)+" an hour, from memory"))
 	d.digH = hours + dug/ditchM3H
 	d.MachineH = d.digH
 	if b := d.Bed; b != nil && b.Refused == "" {
-		add(k.line("Shaping beds by machine", "machine", b.MachineH, units.Hours, fmt.Sprintf("%s at %s an hour, %s of soil from each %s in each; from memory", count(b.Passes, "pass"), c.text(earthwork.PassMH, units.Distance), c.text(10*earthwork.PassM2, units.Earth), c.text(10, units.Distance))))
-		add(k.line("Soil moved into beds", "", b.MovedM3, units.Earth, "dug from the furrows beside them, as it lies"))
+		add(k.Line("Shaping beds by machine", "machine", b.MachineH, units.Hours, fmt.Sprintf("%s at %s an hour, %s of soil from each %s in each; from memory", report.Count(b.Passes, "pass"), c.Text(earthwork.PassMH, units.Distance), c.Text(10*earthwork.PassM2, units.Earth), c.Text(10, units.Distance))))
+		add(k.Line("Soil moved into beds", "", b.MovedM3, units.Earth, "dug from the furrows beside them, as it lies"))
 		if b.CoverM > 0 {
 			kind := c.in.Block.DrainChoice().Bed.Cover
-			add(k.line(capital(kind)+", "+m(b.CoverBuy)+" wide", kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
+			add(k.Line(report.Capital(kind)+", "+m(b.CoverBuy)+" wide", kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
 		}
-		add(k.line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, "+c.text(2, units.Depth)+" to "+c.text(5, units.Depth)+" deep under film; heavy line lasts 8 to 10 years, thin tape a season"))
+		add(k.Line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, "+c.Text(2, units.Depth)+" to "+c.Text(5, units.Depth)+" deep under film; heavy line lasts 8 to 10 years, thin tape a season"))
 		d.MachineH += b.MachineH
 	}
 	d.CostText, d.cost = "", 0
 	if len(d.Bill) > 0 {
-		d.CostText, d.cost = k.text(), k.sum
+		d.CostText, d.cost = k.Text(), k.Sum
 	}
 	if d.Network != nil || d.Cut != nil {
 		c.drainOrder(d, deep, stone > 0)
@@ -139,8 +103,8 @@ func (c *computation) drainBill(d *DrainPlan) {
 
 // drainOrder is the order of the work and its cautions (method DRN-9, common practice).
 func (c *computation) drainOrder(d *DrainPlan, deep, stone bool) {
-	m := func(v float64) string { return c.text(v, units.Spacing) }
-	long := func(v float64) string { return c.text(v, units.Distance) }
+	m := func(v float64) string { return c.Text(v, units.Spacing) }
+	long := func(v float64) string { return c.Text(v, units.Distance) }
 	pipes := d.Network != nil && !d.Network.Open || d.Cut != nil && !d.Cut.Open
 	d.Laying = []string{"Find buried services, and have the levels taken by a surveyor, before any peg is set."}
 	if pipes {
@@ -166,12 +130,12 @@ func (c *computation) drainOrder(d *DrainPlan, deep, stone bool) {
 
 // drainJobs dates the design: into the sheet's own job of that kind where it has one, else a job of its own;
 // and every year the silt traps.
-func (c *computation) drainJobs(jobs []Job, kinds map[string]string) []Job {
+func (c *computation) drainJobs(jobs []report.Job) []report.Job {
 	d := c.p.Drains
 	piped := d.Network != nil || d.Cut != nil
 	put := func(key, kind, name, phase, detail, why, caution string, better, least int) {
 		for i := range jobs {
-			if kinds[jobs[i].Key] == kind {
+			if jobs[i].Kind == kind {
 				jobs[i].Detail = detail + "; the sheet says " + jobs[i].Detail
 				return
 			}
@@ -179,8 +143,7 @@ func (c *computation) drainJobs(jobs []Job, kinds map[string]string) []Job {
 		day := c.day0()
 		done := c.doneOn(key)
 		by := day.AddMonths(-least)
-		kinds[key] = kind
-		jobs = append(jobs, Job{Key: key, Name: name, Phase: phase, Age: c.seasons.YearOf(day.AddMonths(-better)) - c.first + 1, From: day.AddMonths(-better), By: by, Detail: detail, Why: why, Caution: caution,
+		jobs = append(jobs, report.Job{Key: key, Kind: kind, Name: name, Phase: phase, Age: c.seasons.YearOf(day.AddMonths(-better)) - c.first + 1, From: day.AddMonths(-better), By: by, Detail: detail, Why: why, Caution: caution,
 			Rule: fmt.Sprintf("%d months before planting, at least %d", better, least), Origin: "common practice, no source", Preparation: true, Done: done,
 			NotNeeded: c.notNeeded(key), Passed: !c.inGround() && done.IsZero() && c.notNeeded(key) == "" && by.Before(c.in.Today)})
 	}
@@ -188,7 +151,7 @@ func (c *computation) drainJobs(jobs []Job, kinds map[string]string) []Job {
 		put("drain-lay", "drain", "Lay the drains, from the outlet upwards", "drain", c.drainWords(), "roots need air before they are planted", strings.Join(d.Cautions, " "), 9, 4)
 	}
 	if b := d.Bed; b != nil && b.Refused == "" {
-		put("drain-bed", "bed", "Raise the beds", "bed", fmt.Sprintf("%s of bed, shaped %s high to stand %s, %s apart", c.text(b.Metres, units.Distance), c.text(b.FreshM, units.Spacing), c.text(b.Bed.HeightM, units.Spacing), c.text(b.Bed.CentreM, units.Spacing)), "roots stand out of the wet", "", 3, 1)
+		put("drain-bed", "bed", "Raise the beds", "bed", fmt.Sprintf("%s of bed, shaped %s high to stand %s, %s apart", c.Text(b.Metres, units.Distance), c.Text(b.FreshM, units.Spacing), c.Text(b.Bed.HeightM, units.Spacing), c.Text(b.Bed.CentreM, units.Spacing)), "roots stand out of the wet", "", 3, 1)
 	}
 	return jobs
 }
@@ -210,7 +173,7 @@ func (c *computation) drainWords() string {
 	var parts []string
 	for _, l := range c.p.Drains.Bill {
 		if strings.HasPrefix(l.What, "Pipe ") || l.What == "Open ditch" || l.What == "Cut-off ditch" || l.What == "Inspection pits" {
-			parts = append(parts, lowerFirst(l.What)+" "+c.text(l.Amount, l.Quantity))
+			parts = append(parts, report.LowerFirst(l.What)+" "+c.Text(l.Amount, l.Quantity))
 		}
 	}
 	return strings.Join(parts, ", ")
@@ -233,11 +196,11 @@ func (c *computation) siltOps() []schedule.Operation {
 	}
 	var out []schedule.Operation
 	if pits > 0 {
-		out = append(out, schedule.Operation{ID: "drain-silt", Name: "Clean the silt traps", Phase: "drain", Detail: fmt.Sprintf("%s; look at the outlet and its grid, note how much silt, flush laterals that run dirty", count(pits, "pit")), Why: "silt that stays closes the pipe",
+		out = append(out, schedule.Operation{ID: "drain-silt", Name: "Clean the silt traps", Phase: "drain", Detail: fmt.Sprintf("%s; look at the outlet and its grid, note how much silt, flush laterals that run dirty", report.Count(pits, "pit")), Why: "silt that stays closes the pipe",
 			Caution: "Never climb into a deep pit alone: foul air. Covers back on.", Season: []string{"late-autumn", "late-autumn"}, Ages: schedule.Ages{From: 1}, Origin: "cp"})
 	}
 	if ditches > 0 {
-		out = append(out, schedule.Operation{ID: "drain-ditch", Name: "Clear the ditches", Phase: "drain", Detail: fmt.Sprintf("%s; cut what grows on the sides, dig out silt to the floor it was given, never deeper", c.text(ditches, units.Distance)), Why: "a ditch that grows over stands full",
+		out = append(out, schedule.Operation{ID: "drain-ditch", Name: "Clear the ditches", Phase: "drain", Detail: fmt.Sprintf("%s; cut what grows on the sides, dig out silt to the floor it was given, never deeper", c.Text(ditches, units.Distance)), Why: "a ditch that grows over stands full",
 			Caution: "Keep the machine off the edge: banks give way when wet.", Season: []string{"late-autumn", "late-autumn"}, Ages: schedule.Ages{From: 1}, Origin: "cp"})
 	}
 	return out

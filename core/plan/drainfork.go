@@ -9,6 +9,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/units"
 )
 
@@ -84,7 +85,7 @@ func (c *computation) ditchesTooClose(d DrainPlan) string {
 	if width <= mostDitchShare*d.SpacingM {
 		return ""
 	}
-	return fmt.Sprintf("a ditch %s deep is %s wide with its berm; %s apart they would take %s of the land", c.text(d.DepthM, units.Spacing), c.text(width, units.Spacing), c.text(d.SpacingM, units.Spacing), c.text(math.Min(1, width/d.SpacingM), units.Fraction))
+	return fmt.Sprintf("a ditch %s deep is %s wide with its berm; %s apart they would take %s of the land", c.Text(d.DepthM, units.Spacing), c.Text(width, units.Spacing), c.Text(d.SpacingM, units.Spacing), c.Text(math.Min(1, width/d.SpacingM), units.Fraction))
 }
 
 // risks of each remedy (common practice, no source).
@@ -93,12 +94,12 @@ var risks = map[string]string{"interceptor": "must reach the layer; water round 
 
 // drainFork sets the remedies side by side, each laid on this block. What is not taken is only designed when
 // the ways are asked for.
-func (c *computation) drainFork() (Fork, bool) {
+func (c *computation) drainFork() (report.Fork, bool) {
 	d := c.p.Drains
 	if !d.Started && !d.Needed {
-		return Fork{}, false
+		return report.Fork{}, false
 	}
-	f := Fork{ID: document.DrainFork, Question: "How do the roots get air?", Step: "drains", Ways: []Way{}}
+	f := report.Fork{ID: document.DrainFork, Question: "How do the roots get air?", Step: "drains", Ways: []report.Way{}}
 	if !c.in.Weigh {
 		return f, true
 	}
@@ -106,7 +107,7 @@ func (c *computation) drainFork() (Fork, bool) {
 		if c.stopping() {
 			break
 		}
-		w := Way{ID: r.ID, Name: r.Name, Sentence: capital(r.Why) + ".", Origin: "method DRN-1, common practice, no source", Taken: r.ID == d.Taken, Consequences: c.tryRemedy(r)}
+		w := report.Way{ID: r.ID, Name: r.Name, Sentence: report.Capital(r.Why) + ".", Origin: "method DRN-1, common practice, no source", Taken: r.ID == d.Taken, Consequences: c.tryRemedy(r)}
 		if !r.Works {
 			w.When = "does not work here"
 		}
@@ -136,7 +137,7 @@ func tolerated(wetM float64) string {
 }
 
 // taken is the land a bill takes, m².
-func taken(bill []BillLine) float64 {
+func taken(bill []report.Line) float64 {
 	sum := 0.0
 	for _, l := range bill {
 		if l.What == "Land taken" {
@@ -147,7 +148,7 @@ func taken(bill []BillLine) float64 {
 }
 
 // tryRemedy designs a remedy and says what it would mean.
-func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
+func (c *computation) tryRemedy(r drainage.Remedy) []report.Consequence {
 	choice := c.in.Block.DrainChoice()
 	d := c.p.Drains
 	if r.ID != d.Taken {
@@ -160,45 +161,45 @@ func (c *computation) tryRemedy(r drainage.Remedy) []Consequence {
 		c.drainDesign(&d, choice)
 		c.drainBill(&d)
 	}
-	none := func(label string) Consequence { return Consequence{Label: label, Text: "–"} }
+	none := func(label string) report.Consequence { return report.Consequence{Label: label, Text: "–"} }
 	cost, hours, gained, back := none("cost"), none("machine"), none("root room gained"), none("free of water after")
-	took := func(h float64) { hours = Consequence{Label: "machine", Quantity: units.Hours, Value: h} }
+	took := func(h float64) { hours = report.Consequence{Label: "machine", Quantity: units.Hours, Value: h} }
 	if d.MachineH > 0 {
 		took(d.MachineH)
 	}
-	land := Consequence{Label: "land lost", Quantity: units.Area}
+	land := report.Consequence{Label: "land lost", Quantity: units.Area}
 	if d.CostText != "" {
-		cost = Consequence{Label: "cost", Value: d.cost, Text: d.CostText}
+		cost = report.Consequence{Label: "cost", Value: d.cost, Text: d.CostText}
 	}
 	switch r.ID {
 	case "gridiron", "herringbone", "ditches", "local":
 		if d.Network != nil {
-			gained = Consequence{Label: "root room gained", Quantity: units.Depth, Value: 100 * math.Max(0, math.Min(c.roots(), d.Criterion.SteadyM)-d.WetM)}
-			back = Consequence{Label: "free of water after", Quantity: units.Hours, Value: d.Hours, Text: fmt.Sprintf("%s (%.0f–%.0f)", c.text(d.Hours, units.Hours), d.HoursLow, d.HoursHigh)}
+			gained = report.Consequence{Label: "root room gained", Quantity: units.Depth, Value: 100 * math.Max(0, math.Min(c.roots(), d.Criterion.SteadyM)-d.WetM)}
+			back = report.Consequence{Label: "free of water after", Quantity: units.Hours, Value: d.Hours, Text: fmt.Sprintf("%s (%.0f–%.0f)", c.Text(d.Hours, units.Hours), d.HoursLow, d.HoursHigh)}
 		}
 		if d.Network != nil && r.ID == "ditches" {
 			land.Value = taken(d.Bill)
 		}
 	case "beds":
 		if b := d.Bed; b != nil && b.Refused == "" {
-			gained = Consequence{Label: "root room gained", Quantity: units.Depth, Value: 100 * b.RiseM}
+			gained = report.Consequence{Label: "root room gained", Quantity: units.Depth, Value: 100 * b.RiseM}
 			if s := d.Soil; s != nil && s.Above > 0 && s.Pores > 0 {
 				h := b.Bed.HeightM
 				t := 24 * drainage.FallDays(s.Above, 3*h/8, s.Pores, b.Bed.CentreM, h, h/2) // to the middle of the bed, method DRN-12
-				back = Consequence{Label: "free of water after", Quantity: units.Hours, Value: math.Min(t, 1e5)}
+				back = report.Consequence{Label: "free of water after", Quantity: units.Hours, Value: math.Min(t, 1e5)}
 			}
 		}
 	case "subsoil":
 		h := practice.Tasks["rip"].Base * c.p.Ground.AreaM2 / 1e4
 		took(h)
-		gained = Consequence{Label: "root room gained", Quantity: units.Depth, Value: math.Max(0, c.p.Soil.AfterCm-c.p.Soil.DepthCm)}
-		if p, ok := c.in.Estate.PriceOf("machine", c.in.Today); ok {
-			cost = Consequence{Label: "cost", Value: p.Each * h, Text: c.money(p.Each * h)}
+		gained = report.Consequence{Label: "root room gained", Quantity: units.Depth, Value: math.Max(0, c.p.Soil.AfterCm-c.p.Soil.DepthCm)}
+		if each, ok := c.PriceOf("machine"); ok {
+			cost = report.Consequence{Label: "cost", Value: each * h, Text: c.Money(each * h)}
 		}
 	case "diversion", "interceptor":
 		land.Value = taken(d.Bill)
 	case "leave":
 		land.Value = c.p.Ground.AreaM2 * choice.WetPct / 100
 	}
-	return []Consequence{cost, hours, land, gained, back, {Label: "risk", Value: float64(len(risks[r.ID])), Text: risks[r.ID]}}
+	return []report.Consequence{cost, hours, land, gained, back, {Label: "risk", Text: risks[r.ID]}}
 }

@@ -11,6 +11,7 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/report"
 	"slowroot/core/soil"
 )
 
@@ -19,7 +20,7 @@ import (
 func TestRemediesSideBySide(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, func(x, y float64) float64 { return 50 + 0.05*y + 0.01*x })
 	in.Block.Drains.Source = "seepage"
-	fork := func() Fork {
+	fork := func() report.Fork {
 		fs, err := Forks(in)
 		if err != nil {
 			t.Fatal(err)
@@ -30,15 +31,15 @@ func TestRemediesSideBySide(t *testing.T) {
 			}
 		}
 		t.Fatal("no fork")
-		return Fork{}
+		return report.Fork{}
 	}
 	f := fork()
 	if f.Ways[0].ID != "interceptor" || !f.Ways[0].Taken || f.Step != "drains" {
 		t.Fatalf("%+v", f.Ways[0])
 	}
-	seen := map[string]map[string]Consequence{}
+	seen := map[string]map[string]report.Consequence{}
 	for _, w := range f.Ways {
-		seen[w.ID] = map[string]Consequence{}
+		seen[w.ID] = map[string]report.Consequence{}
 		for _, k := range w.Consequences {
 			seen[w.ID][k.Label] = k
 		}

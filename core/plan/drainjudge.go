@@ -8,6 +8,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
+	"slowroot/core/report"
 	"slowroot/core/soil"
 	"slowroot/core/units"
 )
@@ -27,11 +28,11 @@ type noter func(rule string, w finding.Weight, subject, sentence, source string,
 func (c *computation) judgeDrains() {
 	d, choice := c.p.Drains, c.in.Block.DrainChoice()
 	note := func(rule string, w finding.Weight, subject, sentence, source string, remedies ...finding.Remedy) {
-		c.note(finding.Finding{Rule: "drain." + rule, Weight: w, Step: "drains", Subject: subject, Sentence: sentence, Source: source, Remedies: remedies})
+		c.Note(finding.Finding{Rule: "drain." + rule, Weight: w, Step: "drains", Subject: subject, Sentence: sentence, Source: source, Remedies: remedies})
 	}
 	if !d.Started {
 		if d.Needed && !c.inGround() {
-			note("open", finding.Know, "Water", fmt.Sprintf("Water stands at %s by the %s, and %s is asked for. Say where it comes from: the remedies are worked out from that.", c.text(d.WetM, units.Spacing), d.WetFrom, c.text(d.Criterion.SteadyM, units.Spacing)), "methods DRN-1, DRN-2")
+			note("open", finding.Know, "Water", fmt.Sprintf("Water stands at %s by the %s, and %s is asked for. Say where it comes from: the remedies are worked out from that.", c.Text(d.WetM, units.Spacing), d.WetFrom, c.Text(d.Criterion.SteadyM, units.Spacing)), "methods DRN-1, DRN-2")
 		}
 		return
 	}
@@ -42,8 +43,8 @@ func (c *computation) judgeDrains() {
 	}
 	if d.WantedM > 0 && len(d.Limits) > 0 {
 		if most := deepest(d.Limits); choice.DepthM > most.DepthM+0.005 {
-			note("deep", finding.Mend, "Drain depth", fmt.Sprintf("A drain at %s would lie below the limit set by %s, %s: %s. It is designed at %s.", c.text(choice.DepthM, units.Spacing), most.Name, c.text(most.DepthM, units.Spacing), c.whyNotDeeper(d, most), c.text(d.DepthM, units.Spacing)), "method DRN-4, common practice",
-				finding.Remedy{Label: "Lie at " + c.text(most.DepthM, units.Spacing), Patch: drainPatch(map[string]any{"depthM": nil})})
+			note("deep", finding.Mend, "Drain depth", fmt.Sprintf("A drain at %s would lie below the limit set by %s, %s: %s. It is designed at %s.", c.Text(choice.DepthM, units.Spacing), most.Name, c.Text(most.DepthM, units.Spacing), c.whyNotDeeper(d, most), c.Text(d.DepthM, units.Spacing)), "method DRN-4, common practice",
+				finding.Remedy{Label: "Lie at " + c.Text(most.DepthM, units.Spacing), Patch: drainPatch(map[string]any{"depthM": nil})})
 		}
 	}
 	if d.Taken == "interceptor" && d.Refused == noOutlet {
@@ -67,7 +68,7 @@ func (c *computation) judgeDrains() {
 	if on := c.drainsLaid(); !on.IsZero() && (d.Network != nil || d.Cut != nil) {
 		note("laid", finding.Know, "Drains", fmt.Sprintf("The drains are recorded as laid by %s. The design stands as the plan of what was meant; read the lines and levels as they were measured over it.", on.Words()), "method DRN-9, common practice")
 	} else if d.AccuracyM > 0.05 && (d.Network != nil || d.Cut != nil) {
-		note("accuracy", finding.Mend, "Levels", fmt.Sprintf("The heights are known to ± %s. That is good enough to choose, not to dig: over %s at 0.2 %% a drain falls %s. Have the lines levelled to ± %s before setting out.", c.text(d.AccuracyM, units.Spacing), c.text(100, units.Distance), c.text(0.2, units.Spacing), c.text(0.05, units.Spacing)), "method DRN-10, common practice")
+		note("accuracy", finding.Mend, "Levels", fmt.Sprintf("The heights are known to ± %s. That is good enough to choose, not to dig: over %s at 0.2 %% a drain falls %s. Have the lines levelled to ± %s before setting out.", c.Text(d.AccuracyM, units.Spacing), c.Text(100, units.Distance), c.Text(0.2, units.Spacing), c.Text(0.05, units.Spacing)), "method DRN-10, common practice")
 	}
 	if choice.DitchM == nil && d.Network != nil {
 		note("outlet", finding.Mend, "Outlet", "How deep the water of the ditch stands below the ground at the outlet is not known. Until it is measured the outlet is taken as deep as the drain.", "methods DRN-4, DRN-10")
@@ -77,7 +78,7 @@ func (c *computation) judgeDrains() {
 	}
 	if d.Taken == "ditches" {
 		if why := c.ditchesTooClose(d); why != "" {
-			note("ditch-land", finding.Mend, "Open ditches", capital(why)+": nothing is left to plant. Lay pipes, or raise beds.", "method DRN-1, common practice")
+			note("ditch-land", finding.Mend, "Open ditches", report.Capital(why)+": nothing is left to plant. Lay pipes, or raise beds.", "method DRN-1, common practice")
 		}
 	}
 	if part := d.Network; d.Taken == "local" && part != nil && len(part.Part) > 0 && part.Assumed {
@@ -99,7 +100,7 @@ func (c *computation) judgeDrains() {
 		}
 	}
 	if c.sheet != nil && c.sheet.ID == "willow" && d.Network != nil && field {
-		note("willow", finding.Watch, "Roots", "Willow roots close drains within some "+c.text(30, units.Distance)+". Unperforated pipe under the stand, or open ditches.", "practice sheet of willow, common practice")
+		note("willow", finding.Watch, "Roots", "Willow roots close drains within some "+c.Text(30, units.Distance)+". Unperforated pipe under the stand, or open ditches.", "practice sheet of willow, common practice")
 	}
 }
 
@@ -119,7 +120,7 @@ func (c *computation) whyNotDeeper(d DrainPlan, l drainage.Limit) string {
 	case d.Soil != nil && d.Soil.LayerM > 0 && l.DepthM == d.Soil.LayerM:
 		return "water stands on that layer and hardly moves in it, so a pipe below takes nothing in"
 	case l.Name == "outlet":
-		return fmt.Sprintf("the outlet has to end %s above the water it runs into", c.text(drainage.OutletClearM, units.Spacing))
+		return fmt.Sprintf("the outlet has to end %s above the water it runs into", c.Text(drainage.OutletClearM, units.Spacing))
 	case l.Name == "reach of the machine":
 		return "the trench machine reaches no deeper"
 	}
@@ -132,7 +133,7 @@ func (c *computation) judgeEvidence(d DrainPlan, choice document.DrainChoice, no
 		note("source", finding.Watch, "Source of the water", "Where the water comes from is not known, and it decides the remedy: a dip well read through the year, a walk in the wet season, a look at the neighbours' ditches.", "method DRN-1, common practice")
 	}
 	if s := c.p.Soil; d.WetFrom == "dip wells" && s.WetSeen && math.Abs(100*d.WetM-s.WetCm) > 25 {
-		note("disagree", finding.Watch, "Wells and pits", fmt.Sprintf("The dip wells saw water at %s, the marks in the pits begin at %s: %s apart. The wells count. Marks may be old, where the land was drained since, or the year was not a usual one.", c.text(100*d.WetM, units.Depth), c.text(s.WetCm, units.Depth), c.text(math.Abs(100*d.WetM-s.WetCm), units.Depth)), "method SOIL-5, common practice")
+		note("disagree", finding.Watch, "Wells and pits", fmt.Sprintf("The dip wells saw water at %s, the marks in the pits begin at %s: %s apart. The wells count. Marks may be old, where the land was drained since, or the year was not a usual one.", c.Text(100*d.WetM, units.Depth), c.Text(s.WetCm, units.Depth), c.Text(math.Abs(100*d.WetM-s.WetCm), units.Depth)), "method SOIL-5, common practice")
 	}
 	for _, h := range d.Holes {
 		if h.Dropped != "" {
@@ -142,14 +143,14 @@ func (c *computation) judgeEvidence(d DrainPlan, choice document.DrainChoice, no
 	if choice.Source == "rain" {
 		for _, v := range c.p.Soil.Pits {
 			if v.Rip != nil {
-				note("pan", finding.Watch, "Plough pan", fmt.Sprintf("%s shows a pan at %s. If that holds the rain up, breaking it is cheaper than drains.", v.Name, c.text(v.Rip.TopCm, units.Depth)), "method DRN-1, common practice",
+				note("pan", finding.Watch, "Plough pan", fmt.Sprintf("%s shows a pan at %s. If that holds the rain up, breaking it is cheaper than drains.", v.Name, c.Text(v.Rip.TopCm, units.Depth)), "method DRN-1, common practice",
 					finding.Remedy{Label: "It is the pan", Patch: drainPatch(map[string]any{"source": "pan"})})
 				break
 			}
 		}
 	}
 	if !d.Needed && d.WetFrom != "" {
-		note("dry", finding.Know, "Water", fmt.Sprintf("Water stands at %s and %s is asked for: this crop needs no drains here.", c.text(d.WetM, units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing)), "method DRN-2, common practice")
+		note("dry", finding.Know, "Water", fmt.Sprintf("Water stands at %s and %s is asked for: this crop needs no drains here.", c.Text(d.WetM, units.Spacing), c.Text(d.Criterion.SteadyM, units.Spacing)), "method DRN-2, common practice")
 	}
 }
 
@@ -160,7 +161,7 @@ func (c *computation) judgeSpread(d DrainPlan, note noter) {
 		return
 	}
 	pits := c.in.Block.Pits
-	s := fmt.Sprintf("What stops the water lies at %s in %s; in %s nothing stops it above %s. ", c.text(from, units.Spacing), pits[a].Name, pits[b].Name, c.text(to, units.Spacing))
+	s := fmt.Sprintf("What stops the water lies at %s in %s; in %s nothing stops it above %s. ", c.Text(from, units.Spacing), pits[a].Name, pits[b].Name, c.Text(to, units.Spacing))
 	var f []finding.Remedy
 	if d.Soil.PitAt == a {
 		s += "The whole block is drained as " + pits[a].Name + " allows."
@@ -179,14 +180,14 @@ func (c *computation) judgeSpread(d DrainPlan, note noter) {
 func (c *computation) judgeSpacing(d DrainPlan, note noter) {
 	if d.SpacingM > d.Spacings[1]+0.01 {
 		f := d.field(1)
-		note("wide", finding.Mend, "Spacing", fmt.Sprintf("At %s the design discharge raises the water to %s below the surface midway; %s is asked for.", c.text(d.SpacingM, units.Spacing), c.text(math.Max(0, d.level()-f.Height(d.SpacingM)), units.Spacing), c.text(d.Criterion.SteadyM, units.Spacing)), "method DRN-5, Hooghoudt",
+		note("wide", finding.Mend, "Spacing", fmt.Sprintf("At %s the design discharge raises the water to %s below the surface midway; %s is asked for.", c.Text(d.SpacingM, units.Spacing), c.Text(math.Max(0, d.level()-f.Height(d.SpacingM)), units.Spacing), c.Text(d.Criterion.SteadyM, units.Spacing)), "method DRN-5, Hooghoudt",
 			finding.Remedy{Label: "The computed spacing", Patch: drainPatch(map[string]any{"spacingM": nil})})
 	}
 	if d.Hours > d.Criterion.Hours {
 		s, u := d.Soil, drainage.EnvelopePerimeter(stoneM, stoneM)
 		l, _ := drainage.FallSpacing(s.Above, s.Pores, d.level(), d.back(), d.Criterion.Hours/24, s.ThickM, u)
-		f := finding.Remedy{Label: "Spacing " + c.text(math.Floor(2*l)/2, units.Spacing), Patch: drainPatch(map[string]any{"spacingM": math.Max(2, math.Floor(2*l)/2)})}
-		sentence := fmt.Sprintf("After a wet spell the water needs %s to fall below %s; the crop bears %s.", c.text(d.Hours, units.Hours), c.text(d.Criterion.BackM, units.Spacing), c.text(d.Criterion.Hours, units.Hours))
+		f := finding.Remedy{Label: "Spacing " + c.Text(math.Floor(2*l)/2, units.Spacing), Patch: drainPatch(map[string]any{"spacingM": math.Max(2, math.Floor(2*l)/2)})}
+		sentence := fmt.Sprintf("After a wet spell the water needs %s to fall below %s; the crop bears %s.", c.Text(d.Hours, units.Hours), c.Text(d.Criterion.BackM, units.Spacing), c.Text(d.Criterion.Hours, units.Hours))
 		if math.Floor(2*l)/2 < 2 || s.ThickM == 0 {
 			note("slow", finding.Watch, "Recovery", sentence+" No spacing of pipes mends that here: raise the beds.", "method DRN-7; Dumm, 1954", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})
 		} else {
@@ -194,14 +195,14 @@ func (c *computation) judgeSpacing(d DrainPlan, note noter) {
 		}
 	}
 	if d.Spacings[2] > 2*d.Spacings[0] {
-		note("range", finding.Watch, "Permeability", fmt.Sprintf("By %s the spacing lies anywhere from %s to %s. Auger holes, one for every %s to %s and five in each soil, narrow it before pipe is bought.", d.Soil.From, c.text(d.Spacings[0], units.Spacing), c.text(d.Spacings[2], units.Spacing), c.text(2e4, units.Area), c.text(4e4, units.Area)), "method DRN-3, common practice")
+		note("range", finding.Watch, "Permeability", fmt.Sprintf("By %s the spacing lies anywhere from %s to %s. Auger holes, one for every %s to %s and five in each soil, narrow it before pipe is bought.", d.Soil.From, c.Text(d.Spacings[0], units.Spacing), c.Text(d.Spacings[2], units.Spacing), c.Text(2e4, units.Area), c.Text(4e4, units.Area)), "method DRN-3, common practice")
 	}
 	if d.Spacings[1] > widestM {
-		note("permeable", finding.Know, "Spacing", fmt.Sprintf("This soil lets so much water through that drains could lie further apart than %s; they are laid so, and one drain along the wet side may do. Check the permeability with an auger hole before any is bought.", c.text(widestM, units.Distance)), "method DRN-5, common practice",
+		note("permeable", finding.Know, "Spacing", fmt.Sprintf("This soil lets so much water through that drains could lie further apart than %s; they are laid so, and one drain along the wet side may do. Check the permeability with an auger hole before any is bought.", c.Text(widestM, units.Distance)), "method DRN-5, common practice",
 			finding.Remedy{Label: "Drain the wet part only", Patch: takeRemedy("local")})
 	}
 	if d.SpacingM < 5 {
-		note("close", finding.Watch, "Spacing", fmt.Sprintf("Drains %s apart cost more than beds that do the same.", c.text(d.SpacingM, units.Spacing)), "method DRN-1, common practice", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})
+		note("close", finding.Watch, "Spacing", fmt.Sprintf("Drains %s apart cost more than beds that do the same.", c.Text(d.SpacingM, units.Spacing)), "method DRN-1, common practice", finding.Remedy{Label: "Raise the beds", Patch: takeRemedy("beds")})
 	}
 	if s := d.Soil; s.AtLeast {
 		note("thick", finding.Know, "Below the pit", fmt.Sprintf("Nothing that stops water was seen down to the bottom of %s; the soil below it is not counted, so the spacing is on the safe side.", s.Pit), "method DRN-5")
@@ -237,7 +238,7 @@ func (c *computation) judgeNetwork(v *NetworkView, cut bool, note noter) {
 		name, subject = "cut-", "Interceptor"
 	}
 	for _, rule := range order {
-		s := capital(first[rule].Sentence)
+		s := report.Capital(first[rule].Sentence)
 		if k := n[rule] - 1; k > 0 {
 			s += fmt.Sprintf(", and %d more like it", k)
 		}
@@ -263,6 +264,6 @@ func (c *computation) judgeNetwork(v *NetworkView, cut bool, note noter) {
 		flat = math.Min(flat, x.Grade)
 	}
 	if least := drainage.MinimumGrade(0.075, 0.43, 0.015); !cut && c.p.Drains.Soil != nil && document.OneOf(c.p.Drains.Soil.Texture, "sand", "loamy sand", "sandy loam", "silt", "silt loam") && flat < least {
-		note("silt", finding.Watch, "Fine sand and silt", fmt.Sprintf("The flattest lateral falls %s; in %s fine sand and silt settle below %s. A fabric round the pipe keeps them out.", c.text(flat, units.Grade), c.p.Drains.Soil.Texture, c.text(least, units.Grade)), "velocities: USDA-NRCS Conservation Practice Standard 606")
+		note("silt", finding.Watch, "Fine sand and silt", fmt.Sprintf("The flattest lateral falls %s; in %s fine sand and silt settle below %s. A fabric round the pipe keeps them out.", c.Text(flat, units.Grade), c.p.Drains.Soil.Texture, c.Text(least, units.Grade)), "velocities: USDA-NRCS Conservation Practice Standard 606")
 	}
 }

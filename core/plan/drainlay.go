@@ -174,32 +174,32 @@ func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, d
 
 // troubleWords puts a trouble into the reader's units.
 func (c *computation) troubleWords(t drainage.Trouble) string {
-	m := func(v float64) string { return c.text(v, units.Spacing) }
+	m := func(v float64) string { return c.Text(v, units.Spacing) }
 	switch t.Rule {
 	case "outlet":
 		return fmt.Sprintf("the outlet invert at %s lies above what the ground there allows, %s", m(t.Got), m(t.Want))
 	case "size":
-		return fmt.Sprintf("%s carries %s, more than the largest pipe takes at its fall, %s", t.Drain, c.text(t.Got, units.Outflow), c.text(t.Want, units.Outflow))
+		return fmt.Sprintf("%s carries %s, more than the largest pipe takes at its fall, %s", t.Drain, c.Text(t.Got, units.Outflow), c.Text(t.Want, units.Outflow))
 	case "cover":
-		return fmt.Sprintf("%s has %s of cover at %s, %s are needed", t.Drain, m(t.Got), c.text(t.AtM, units.Distance), m(t.Want))
+		return fmt.Sprintf("%s has %s of cover at %s, %s are needed", t.Drain, m(t.Got), c.Text(t.AtM, units.Distance), m(t.Want))
 	case "shallow":
 		if t.Got <= 0 {
-			return fmt.Sprintf("the floor of %s would come out of the ground at %s", t.Drain, c.text(t.AtM, units.Distance))
+			return fmt.Sprintf("the floor of %s would come out of the ground at %s", t.Drain, c.Text(t.AtM, units.Distance))
 		}
-		return fmt.Sprintf("%s is only %s deep at %s, a ditch needs %s", t.Drain, m(t.Got), c.text(t.AtM, units.Distance), m(t.Want))
+		return fmt.Sprintf("%s is only %s deep at %s, a ditch needs %s", t.Drain, m(t.Got), c.Text(t.AtM, units.Distance), m(t.Want))
 	case "layer":
 		return fmt.Sprintf("%s goes %s down, below the layer at %s that stops the water: nothing runs into it there", t.Drain, m(t.Got), m(t.Want))
 	case "reach":
 		return fmt.Sprintf("%s goes %s down, deeper than the machine reaches, %s", t.Drain, m(t.Got), m(t.Want))
 	case "velocity":
-		return fmt.Sprintf("%s runs full at %s, this soil bears %s", t.Drain, c.text(t.Got, units.Velocity), c.text(t.Want, units.Velocity))
+		return fmt.Sprintf("%s runs full at %s, this soil bears %s", t.Drain, c.Text(t.Got, units.Velocity), c.Text(t.Want, units.Velocity))
 	case "long":
-		return fmt.Sprintf("%s is %s long: over %s it cannot be flushed", t.Drain, c.text(t.Got, units.Distance), c.text(t.Want, units.Distance))
+		return fmt.Sprintf("%s is %s long: over %s it cannot be flushed", t.Drain, c.Text(t.Got, units.Distance), c.Text(t.Want, units.Distance))
 	case "crossing":
 		return t.Drain + " crosses " + t.Other
 	}
-	s := "a piece of " + c.text(t.Got, units.Area) + " is reached by no drain"
-	if whole := c.text(t.Want, units.Area); whole != c.text(t.Got, units.Area) {
+	s := "a piece of " + c.Text(t.Got, units.Area) + " is reached by no drain"
+	if whole := c.Text(t.Want, units.Area); whole != c.Text(t.Got, units.Area) {
 		s += ", " + whole + " with all that is hatched"
 	}
 	return s

@@ -4,7 +4,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/geo"
-	"slowroot/core/units"
+	"slowroot/core/report"
 )
 
 // DrainPlan is how the roots of a block get air: how wet it is, what the crop asks for, and the design of the
@@ -46,7 +46,7 @@ type DrainPlan struct {
 	caught     float64           // share of what comes that an interceptor catches
 	catch      func()            // adds the figure of either
 	Bed        *BedPlan          `json:"bed,omitempty"`
-	Bill       []BillLine        `json:"bill"`
+	Bill       []report.Line     `json:"bill"`
 	CostText   string            `json:"costText"`
 	MachineH   float64           `json:"machineH"` // all of it, beds too
 	digH       float64           // of that, trenches, pits and ditches
@@ -76,15 +76,6 @@ type NetworkView struct {
 	SpacingM   float64               `json:"spacingM"`
 }
 
-// BillLine is one line of the bill of quantities.
-type BillLine struct {
-	What     string         `json:"what"`
-	Amount   float64        `json:"amount"`
-	Quantity units.Quantity `json:"quantity"`
-	CostText string         `json:"costText"`
-	Note     string         `json:"note"`
-}
-
 // stoneM is the box of stone around a pipe; trenchM the width of a trench (common practice).
 const (
 	stoneM  = 0.3
@@ -99,7 +90,7 @@ func (c *computation) drains() {
 	d := &c.p.Drains
 	choice := c.in.Block.DrainChoice()
 	*d = DrainPlan{Started: c.in.Block.Wet(), WantedM: choice.DepthM, Wells: []WellView{}, Holes: []HoleView{}, Remedies: []drainage.Remedy{}, Limits: []drainage.Limit{},
-		Discharges: []Discharge{}, Depths: []DepthTried{}, Season: []TableMonth{}, Bill: []BillLine{}, Laying: []string{}, Cautions: []string{}}
+		Discharges: []Discharge{}, Depths: []DepthTried{}, Season: []TableMonth{}, Bill: []report.Line{}, Laying: []string{}, Cautions: []string{}}
 	o, e, n := c.plane.From(geo.XY{}), c.plane.From(geo.XY{X: 1}), c.plane.From(geo.XY{Y: 1})
 	d.PerMetre = geo.Point{Lon: e.Lon - o.Lon, Lat: n.Lat - o.Lat}
 	c.drainNeed(d, choice)

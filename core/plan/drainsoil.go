@@ -6,6 +6,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
+	"slowroot/core/report"
 	"slowroot/core/soil"
 )
 
@@ -210,7 +211,7 @@ func (c *computation) drainSoil(d *DrainPlan, choice document.DrainChoice) {
 		for _, x := range ks {
 			lo, hi = math.Min(lo, x), math.Max(hi, x)
 		}
-		s.Above, s.Below, s.Low, s.High, s.From = k, k, lo/k, hi/k, count(len(ks), "auger hole")
+		s.Above, s.Below, s.Low, s.High, s.From = k, k, lo/k, hi/k, report.Count(len(ks), "auger hole")
 	case choice.KMDay > 0:
 		s.Above, s.Below, s.Low, s.High, s.From = choice.KMDay, choice.KMDay, 0.5, 2, "as it was said"
 	case len(below) == 2 && below[1].k > 1.5*below[0].k && below[0].bottom-below[0].top > 0.1:

@@ -8,6 +8,7 @@ import (
 	"slowroot/core/climate"
 	"slowroot/core/document"
 	"slowroot/core/drainage"
+	"slowroot/core/report"
 	"slowroot/core/units"
 )
 
@@ -51,16 +52,16 @@ func (c *computation) drainDischarge(d *DrainPlan, choice document.DrainChoice) 
 	add := func(id, name string, mm float64, why string) {
 		d.Discharges = append(d.Discharges, Discharge{ID: id, Name: name, MmDay: mm, Why: why})
 	}
-	add("practice", "Usual", 7, fmt.Sprintf("temperate practice, %s to %s; common practice, no source", c.text(7, units.Drained), c.text(10, units.Drained)))
+	add("practice", "Usual", 7, fmt.Sprintf("temperate practice, %s to %s; common practice, no source", c.Text(7, units.Drained), c.Text(10, units.Drained)))
 	if s := c.in.Climate; s != nil && !math.IsNaN(s.StormMM) && d.Soil != nil && d.Soil.Pores > 0 {
 		held := d.Soil.Pores * (d.Criterion.SteadyM - d.Criterion.BackM) * 1000
 		add("storm", "From the rain record", 1000*drainage.StormDischarge(s.StormMM, held, 0, climate.StormDays),
-			fmt.Sprintf("%s in %d days once in %d years, by %d years of record; the soil takes %s while the water rises to %s; no runoff is counted", c.text(s.StormMM, units.Rain), climate.StormDays, climate.StormYears, s.StormFrom, c.text(held, units.Rain), c.text(d.Criterion.BackM, units.Spacing)))
+			fmt.Sprintf("%s in %d days once in %d years, by %d years of record; the soil takes %s while the water rises to %s; no runoff is counted", c.Text(s.StormMM, units.Rain), climate.StormDays, climate.StormYears, s.StormFrom, c.Text(held, units.Rain), c.Text(d.Criterion.BackM, units.Spacing)))
 	}
 	if choice.IrrigationMM > 0 && choice.IrrigationDays > 0 {
 		const efficiency = 0.7
 		add("irrigation", "From irrigation", 1000*drainage.IrrigationDischarge(choice.IrrigationMM, efficiency, 1, choice.IrrigationDays),
-			fmt.Sprintf("%s every %.0f days; an efficiency of %g is assumed and all that is lost sinks in", c.text(choice.IrrigationMM, units.Rain), choice.IrrigationDays, efficiency))
+			fmt.Sprintf("%s every %.0f days; an efficiency of %g is assumed and all that is lost sinks in", c.Text(choice.IrrigationMM, units.Rain), choice.IrrigationDays, efficiency))
 	}
 	if choice.DischargeMM > 0 {
 		add("set", "As it was said", choice.DischargeMM, "set by hand")
@@ -119,7 +120,7 @@ func (c *computation) drainSpacing(d *DrainPlan, choice document.DrainChoice) {
 		return 24 * drainage.FallDays(g.Ka, eq, d.Soil.Pores, d.SpacingM, d.level(), d.back())
 	}
 	if d.SpacingM < closestM && choice.SpacingM == 0 {
-		d.Refused = fmt.Sprintf("drains would have to lie %s apart: the soil lets too little water through", c.text(d.SpacingM, units.Spacing))
+		d.Refused = fmt.Sprintf("drains would have to lie %s apart: the soil lets too little water through", c.Text(d.SpacingM, units.Spacing))
 	}
 	d.Hours, d.HoursLow, d.HoursHigh = hours(1), hours(d.Soil.High), hours(d.Soil.Low)
 }
@@ -152,12 +153,12 @@ func (c *computation) drainDepths(d *DrainPlan, choice document.DrainChoice) {
 		if try.Spacings[1] < 2 || math.Abs(try.DepthM-at) > 1e-6 {
 			continue
 		}
-		k := &costs{c: c}
+		k := c.NewBill()
 		metres := 1e4 / try.SpacingM
-		k.line("pipe", "pipe:"+lateralPipe.Name, drainage.PipeLaps*metres, units.Distance, "")
-		k.line("stone", "drain-stone", drainage.StoneWaste*drainage.StoneTM3*1000*metres*drainage.EnvelopeM3(stoneM, stoneM, lateralPipe.OuterM), units.MassT, "")
-		k.line("trench", "machine", metres/drainage.TrenchMH, units.Hours, "")
-		d.Depths = append(d.Depths, DepthTried{DepthM: at, SpacingM: try.SpacingM, Hours: try.Hours, MetresPerHa: metres, CostText: k.text(), Taken: at == d.DepthM})
+		k.Line("pipe", "pipe:"+lateralPipe.Name, drainage.PipeLaps*metres, units.Distance, "")
+		k.Line("stone", "drain-stone", drainage.StoneWaste*drainage.StoneTM3*1000*metres*drainage.EnvelopeM3(stoneM, stoneM, lateralPipe.OuterM), units.MassT, "")
+		k.Line("trench", "machine", metres/drainage.TrenchMH, units.Hours, "")
+		d.Depths = append(d.Depths, DepthTried{DepthM: at, SpacingM: try.SpacingM, Hours: try.Hours, MetresPerHa: metres, CostText: k.Text(), Taken: at == d.DepthM})
 	}
 }
 
@@ -183,7 +184,7 @@ func (c *computation) drainSeason(d *DrainPlan) {
 		if math.IsNaN(mm) {
 			continue
 		}
-		line(monthNames[i], math.Max(0, mm))
+		line(report.Months[i], math.Max(0, mm))
 	}
 	line("design", d.DischargeM)
 }

@@ -12,6 +12,7 @@ import (
 	"slowroot/core/layout"
 	"slowroot/core/practice"
 	"slowroot/core/record"
+	"slowroot/core/report"
 	"slowroot/core/units"
 )
 
@@ -33,28 +34,7 @@ func (c *computation) findings() {
 		c.judgeLife()
 		c.judgeAgreement()
 	}
-	sort.SliceStable(c.p.Findings, func(i, j int) bool { return c.p.Findings[i].Weight.Rank() < c.p.Findings[j].Weight.Rank() })
-}
-
-// note adds a finding. One a person has chosen to keep stays, as good to know, with the reason.
-func (c *computation) note(f finding.Finding) {
-	if f.Remedies == nil {
-		f.Remedies = []finding.Remedy{}
-	}
-	if f.Weight != finding.Know {
-		kept, patch := c.in.Block.Keep, func(v any) map[string]any { return map[string]any{"keep": map[string]any{f.Key(): v}} }
-		if c.planting != nil {
-			kept, patch = c.planting.Accepted, func(v any) map[string]any { return planting("accepted", map[string]any{f.Key(): v}) }
-		}
-		if why, ok := kept[f.Key()]; ok {
-			f.Weight = finding.Know
-			f.Sentence += " Kept as it is: " + why
-			f.Remedies = []finding.Remedy{{Label: "Take that back", Patch: patch(nil)}}
-		} else if f.Weight != finding.Stops {
-			f.Remedies = append(f.Remedies, finding.Remedy{Label: "Keep, note why", Ask: "Why is it kept as it is?", Patch: patch(finding.Answer)})
-		}
-	}
-	c.p.Findings = append(c.p.Findings, f)
+	sort.SliceStable(c.Findings, func(i, j int) bool { return c.Findings[i].Weight.Rank() < c.Findings[j].Weight.Rank() })
 }
 
 // planting is a merge patch of one field of the planting.
@@ -66,13 +46,13 @@ func layoutPatch(fields map[string]any) map[string]any { return planting("layout
 
 func (c *computation) judgeGround() {
 	if c.planting == nil {
-		c.note(finding.Finding{Rule: "ground.undecided", Weight: finding.Know, Step: "plants", Subject: c.in.Block.Name,
-			Sentence: fmt.Sprintf("Nothing stands or is planned on these %s. %s", c.text(c.p.Ground.AreaM2, units.Area), c.undecided())})
+		c.Note(finding.Finding{Rule: "ground.undecided", Weight: finding.Know, Step: "plants", Subject: c.in.Block.Name,
+			Sentence: fmt.Sprintf("Nothing stands or is planned on these %s. %s", c.Text(c.p.Ground.AreaM2, units.Area), c.undecided())})
 	}
 	sd := c.areaSD()
 	if share := sd / c.p.Ground.AreaM2; share > 0.02 {
-		c.note(finding.Finding{Rule: "ground.accuracy", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
-			Sentence: fmt.Sprintf("Points known to ± %s leave the area uncertain by %.1f %% (%s), and every quantity per hectare with it.", c.text(c.in.Block.AccuracyM, units.Spacing), share*100, c.text(sd, units.Area)),
+		c.Note(finding.Finding{Rule: "ground.accuracy", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
+			Sentence: fmt.Sprintf("Points known to ± %s leave the area uncertain by %.1f %% (%s), and every quantity per hectare with it.", c.Text(c.in.Block.AccuracyM, units.Spacing), share*100, c.Text(sd, units.Area)),
 			Source:   "method LAY-2, follows from the shoelace formula"})
 	}
 }
@@ -92,45 +72,45 @@ func (c *computation) judgeRows() {
 	s, pl := c.p.Spec, c.placed
 	if pl.Stations == 0 {
 		f := finding.Finding{Rule: "rows.none", Weight: finding.Stops, Step: "rows", Subject: "Rows", Source: "method LAY-3",
-			Sentence: fmt.Sprintf("The edge band of %s and the row-end setback of %s swallow the field: not one station fits.", c.text(s.EdgeBandM, units.Spacing), c.text(s.RowEndSetbackM, units.Spacing))}
+			Sentence: fmt.Sprintf("The edge band of %s and the row-end setback of %s swallow the field: not one station fits.", c.Text(s.EdgeBandM, units.Spacing), c.Text(s.RowEndSetbackM, units.Spacing))}
 		for k := s.EdgeBandM / 2; k > 0.2; k /= 2 {
 			trial := s
 			trial.EdgeBandM, trial.RowEndSetbackM = math.Round(k*10)/10, math.Min(s.RowEndSetbackM, math.Round(k*10)/10)
 			if got, err := layout.Place(c.rings, trial); err == nil && got.Stations > 0 {
-				f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("Band and setback %s", c.text(trial.EdgeBandM, units.Spacing)),
+				f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("Band and setback %s", c.Text(trial.EdgeBandM, units.Spacing)),
 					Patch: layoutPatch(map[string]any{"edgeBandM": trial.EdgeBandM, "rowEndSetbackM": trial.RowEndSetbackM})})
 				break
 			}
 		}
-		c.note(f)
+		c.Note(f)
 		return
 	}
 	if (s.Pattern == layout.Rectangle || s.Pattern == layout.Twin) && s.RowSpacingM < s.PlantSpacingM {
-		c.note(finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Step: "rows", Subject: "Spacing", Source: "method LAY-1, common practice",
-			Sentence: fmt.Sprintf("Rows stand %s apart and plants %s: closer between rows than in them. Trades write the two in different order.", c.text(s.RowSpacingM, units.Spacing), c.text(s.PlantSpacingM, units.Spacing)),
+		c.Note(finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Step: "rows", Subject: "Spacing", Source: "method LAY-1, common practice",
+			Sentence: fmt.Sprintf("Rows stand %s apart and plants %s: closer between rows than in them. Trades write the two in different order.", c.Text(s.RowSpacingM, units.Spacing), c.Text(s.PlantSpacingM, units.Spacing)),
 			Remedies: []finding.Remedy{{Label: "Swap them", Patch: layoutPatch(map[string]any{"rowSpacingM": s.PlantSpacingM, "plantSpacingM": s.RowSpacingM})}}})
 	}
 	density := s.StationsPerHa()
 	if c.curve.Extrapolated(density) {
-		c.note(finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Step: "rows", Subject: "Density", Source: "method Y7",
-			Sentence: fmt.Sprintf("%s is far from the %s the yields were seen at: beyond 0.4 to 2.5 times, the yield given here is a guess.", c.text(density, units.PerArea), c.text(c.curve.ReferencePerHa, units.PerArea)),
+		c.Note(finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Step: "rows", Subject: "Density", Source: "method Y7",
+			Sentence: fmt.Sprintf("%s is far from the %s the yields were seen at: beyond 0.4 to 2.5 times, the yield given here is a guess.", c.Text(density, units.PerArea), c.Text(c.curve.ReferencePerHa, units.PerArea)),
 			Remedies: []finding.Remedy{{Label: "Spacing of " + c.option.Name, Patch: layoutPatch(map[string]any{"rowSpacingM": nil, "plantSpacingM": nil, "twinGapM": nil})}}})
 	}
 	if lost := 1 - c.planted*1e4/c.p.Ground.AreaM2; lost > 0.02 {
-		c.note(finding.Finding{Rule: "rows.edge-loss", Weight: finding.Know, Step: "rows", Subject: "Edges", Source: "method LAY-3",
-			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", c.text(lost, units.Fraction), c.text(float64(pl.Stations), units.Count), c.text(math.Round(density*c.p.Ground.AreaM2/1e4), units.Count))})
+		c.Note(finding.Finding{Rule: "rows.edge-loss", Weight: finding.Know, Step: "rows", Subject: "Edges", Source: "method LAY-3",
+			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", c.Text(lost, units.Fraction), c.Text(float64(pl.Stations), units.Count), c.Text(math.Round(density*c.p.Ground.AreaM2/1e4), units.Count))})
 	}
 	if c.option.Pollinizer.None() {
 		return
 	}
 	if pl.Pollinizers == 0 {
-		c.note(finding.Finding{Rule: "rows.no-pollinizers", Weight: finding.Mend, Step: "plants", Subject: "Pollinizers", Source: "method LAY-6, common practice",
+		c.Note(finding.Finding{Rule: "rows.no-pollinizers", Weight: finding.Mend, Step: "plants", Subject: "Pollinizers", Source: "method LAY-6, common practice",
 			Sentence: fmt.Sprintf("%s cannot set a crop from its own pollen, and this layout holds no pollinizer.", c.sheet.Name),
-			Remedies: []finding.Remedy{{Label: fmt.Sprintf("One in every %d of every %s row", c.option.Pollinizer.EveryPlant, ordinal(c.option.Pollinizer.EveryRow)), Patch: layoutPatch(map[string]any{"pollinizer": nil})}}})
+			Remedies: []finding.Remedy{{Label: fmt.Sprintf("One in every %d of every %s row", c.option.Pollinizer.EveryPlant, report.Ordinal(c.option.Pollinizer.EveryRow)), Patch: layoutPatch(map[string]any{"pollinizer": nil})}}})
 	} else {
 		stay := pl.Stations - pl.Temporary
-		c.note(finding.Finding{Rule: "rows.pollinizers", Weight: finding.Know, Step: "plants", Subject: "Pollinizers", Source: "method LAY-6, common practice",
-			Sentence: fmt.Sprintf("One in every %d of every %s row is a pollinizer: %s of %s that stay.", s.Pollinizer.EveryPlant, ordinal(s.Pollinizer.EveryRow), c.text(float64(pl.Pollinizers), units.Count), c.text(float64(stay), units.Count))})
+		c.Note(finding.Finding{Rule: "rows.pollinizers", Weight: finding.Know, Step: "plants", Subject: "Pollinizers", Source: "method LAY-6, common practice",
+			Sentence: fmt.Sprintf("One in every %d of every %s row is a pollinizer: %s of %s that stay.", s.Pollinizer.EveryPlant, report.Ordinal(s.Pollinizer.EveryRow), c.Text(float64(pl.Pollinizers), units.Count), c.Text(float64(stay), units.Count))})
 	}
 }
 
@@ -138,11 +118,11 @@ func (c *computation) judgePlants() {
 	if c.inGround() {
 		return
 	}
-	main, ok1 := c.p.Figure("plants.main")
-	flat, ok2 := c.p.Figure("plants.main.flat")
+	main, ok1 := c.Said("plants.main")
+	flat, ok2 := c.Said("plants.main.flat")
 	if ok1 && ok2 && flat.Value < main.Value {
-		c.note(finding.Finding{Rule: "plants.flat-reserve", Weight: finding.Know, Step: "plants", Subject: "Order", Source: "method LAY-9",
-			Sentence: fmt.Sprintf("A flat reserve orders %s, %s. %s fill every station. The larger risk is one bad batch: two suppliers and two dates spread it.", c.text(flat.Value, units.Count), strings.TrimPrefix(flat.Note, "the trade's reserve, "), c.text(main.Value, units.Count))})
+		c.Note(finding.Finding{Rule: "plants.flat-reserve", Weight: finding.Know, Step: "plants", Subject: "Order", Source: "method LAY-9",
+			Sentence: fmt.Sprintf("A flat reserve orders %s, %s. %s fill every station. The larger risk is one bad batch: two suppliers and two dates spread it.", c.Text(flat.Value, units.Count), strings.TrimPrefix(flat.Note, "the trade's reserve, "), c.Text(main.Value, units.Count))})
 	}
 }
 
@@ -151,7 +131,7 @@ func (c *computation) judgeDates() {
 	if c.inGround() {
 		return
 	}
-	var passed []Job
+	var passed []report.Job
 	for _, j := range c.p.Jobs {
 		if j.Passed && !strings.HasPrefix(j.Key, "works-") { // judgeWorks says what a late start still reaches
 			passed = append(passed, j)
@@ -190,10 +170,10 @@ func (c *computation) judgeDates() {
 			}
 			f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("“%s” was done by %s", j.Name, j.By.Words()), Patch: map[string]any{}, Record: map[string]any{"kind": record.Done, "operation": j.Key, "day": j.By.String()}})
 		}
-		c.note(f)
+		c.Note(f)
 	} else if p.Date.Before(c.in.Today) {
 		next := c.seasons.NextInWindow(civil.Later(c.in.Today, free), c.sheet.Windows)
-		c.note(finding.Finding{Rule: "schedule.planting-passed", Weight: finding.Mend, Step: "plants", Subject: "Planting", Source: "method S7",
+		c.Note(finding.Finding{Rule: "schedule.planting-passed", Weight: finding.Mend, Step: "plants", Subject: "Planting", Source: "method S7",
 			Sentence: fmt.Sprintf("The planting date of %s has passed and nothing is recorded as planted.", p.Date.Words()),
 			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: planting("date", next.String())}}})
 	}
@@ -203,7 +183,7 @@ func (c *computation) judgeDates() {
 			continue
 		}
 		next := c.seasons.NextInWindow(civil.Later(o.Min.From(d, 1), free), c.sheet.Windows)
-		c.note(finding.Finding{Rule: "schedule.done-late", About: &finding.Ref{Kind: "job", ID: o.ID}, Weight: finding.Mend, Step: "care", Subject: o.Name, Source: "method S5; " + practice.OriginWords(o.Origin),
+		c.Note(finding.Finding{Rule: "schedule.done-late", About: &finding.Ref{Kind: "job", ID: o.ID}, Weight: finding.Mend, Step: "care", Subject: o.Name, Source: "method S5; " + practice.OriginWords(o.Origin),
 			Sentence: fmt.Sprintf("“%s” was done %d days before planting; the sheet asks for %s at least.", o.Name, p.Date.Sub(d), o.Min.Words()),
 			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: planting("date", next.String())}}})
 	}
@@ -213,7 +193,7 @@ func (c *computation) judgeDates() {
 		for _, w := range c.sheet.Windows {
 			when = append(when, strings.Join(w.Season, " to ")+" ("+w.When+")")
 		}
-		c.note(finding.Finding{Rule: "schedule.window", Weight: finding.Mend, Step: "plants", Subject: "Planting date", Source: practice.OriginWords(c.sheet.Windows[0].Origin),
+		c.Note(finding.Finding{Rule: "schedule.window", Weight: finding.Mend, Step: "plants", Subject: "Planting date", Source: practice.OriginWords(c.sheet.Windows[0].Origin),
 			Sentence: fmt.Sprintf("%s lies outside the planting season of %s: %s.", p.Date.Words(), strings.ToLower(c.sheet.Name), strings.Join(when, ", or ")),
 			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: planting("date", next.String())}}})
 	}
@@ -223,7 +203,7 @@ func (c *computation) judgeLife() {
 	if t := c.option.Thinning; t != nil && c.p.OutAge > 0 {
 		age := c.canopy.AgeAt(c.p.Spec.PlantSpacingM)
 		out := c.seasons.Label(c.first + t.OutAge - 1)
-		s := fmt.Sprintf("Taking out every second plant in %s leaves %s × %s; ", out, c.text(c.p.Spec.RowSpacingM, units.Spacing), c.text(2*c.p.Spec.PlantSpacingM, units.Spacing))
+		s := fmt.Sprintf("Taking out every second plant in %s leaves %s × %s; ", out, c.Text(c.p.Spec.RowSpacingM, units.Spacing), c.Text(2*c.p.Spec.PlantSpacingM, units.Spacing))
 		touch := c.seasons.Label(c.first + int(math.Ceil(age)) - 1)
 		switch {
 		case math.IsInf(age, 1):
@@ -237,10 +217,10 @@ func (c *computation) judgeLife() {
 		if !math.IsInf(age, 1) && int(math.Ceil(age)) < t.FromAge {
 			w = finding.Watch
 		}
-		c.note(finding.Finding{Rule: "rows.thinning", Weight: w, Step: "rows", Subject: "Thinning", Source: "methods LAY-5, Y2; " + practice.OriginWords(c.option.Origin), Sentence: s})
+		c.Note(finding.Finding{Rule: "rows.thinning", Weight: w, Step: "rows", Subject: "Thinning", Source: "methods LAY-5, Y2; " + practice.OriginWords(c.option.Origin), Sentence: s})
 	}
 	if end := c.first + c.life - 1; c.p.YearToday > end {
-		c.note(finding.Finding{Rule: "life.over", Weight: finding.Watch, Step: "yield", Subject: "Life", Source: practice.OriginWords(c.sheet.LifeOf(c.option).Origin),
+		c.Note(finding.Finding{Rule: "life.over", Weight: finding.Watch, Step: "yield", Subject: "Life", Source: practice.OriginWords(c.sheet.LifeOf(c.option).Origin),
 			Sentence: fmt.Sprintf("The usual life of %d to %d years ended in %s; what it yields now is not in the sheet.", c.sheet.LifeOf(c.option).Low, c.sheet.LifeOf(c.option).High, c.seasons.Label(end))})
 	}
 }
@@ -249,12 +229,12 @@ func (c *computation) judgeLife() {
 func (c *computation) judgeAgreement() {
 	p := c.planting
 	if c.in.NewSheet != nil {
-		c.note(finding.Finding{Rule: "sheet.newer", Weight: finding.Know, Step: "plants", Subject: "Practice sheet", Source: "",
+		c.Note(finding.Finding{Rule: "sheet.newer", Weight: finding.Know, Step: "plants", Subject: "Practice sheet", Source: "",
 			Sentence: fmt.Sprintf("The library holds another version of the sheet of %s than the one this plan was adopted with. Nothing moves until it is taken over.", c.sheet.Name),
 			Remedies: []finding.Remedy{{Label: "Take over the library's sheet", Patch: planting("sheetDigest", nil)}}})
 	}
 	if c.p.Stage == document.Adopted && p.BaseDate.Compare(p.Date) != 0 {
-		c.note(finding.Finding{Rule: "schedule.moved", Weight: finding.Watch, Step: "plants", Subject: "Planting date", Source: "",
+		c.Note(finding.Finding{Rule: "schedule.moved", Weight: finding.Watch, Step: "plants", Subject: "Planting date", Source: "",
 			Sentence: fmt.Sprintf("Adopted on %s for planting on %s; it is now planned for %s, %s.", p.AdoptedOn.Words(), p.BaseDate.Words(), p.Date.Words(), days(p.Date.Sub(p.BaseDate))),
 			Remedies: []finding.Remedy{{Label: "Back to " + p.BaseDate.Words(), Patch: planting("date", p.BaseDate.String())}}})
 	}
@@ -262,20 +242,20 @@ func (c *computation) judgeAgreement() {
 		l, ok := c.sheet.Layout(c.p.Choices[practice.LayoutFork])
 		if now := p.Spec(l).Normal(); ok && now != a.Spec.Normal() {
 			sentence := fmt.Sprintf("%s × %s stands in the ground; the choices now say %s × %s. Nothing in the ground has moved.",
-				c.text(a.Spec.RowSpacingM, units.Spacing), c.text(a.Spec.PlantSpacingM, units.Spacing), c.text(now.RowSpacingM, units.Spacing), c.text(now.PlantSpacingM, units.Spacing))
+				c.Text(a.Spec.RowSpacingM, units.Spacing), c.Text(a.Spec.PlantSpacingM, units.Spacing), c.Text(now.RowSpacingM, units.Spacing), c.Text(now.PlantSpacingM, units.Spacing))
 			if got, err := layout.Place(c.rings, now); err == nil {
-				sentence += fmt.Sprintf(" They would make %s stations instead of %s.", c.text(float64(got.Stations), units.Count), c.text(float64(a.Stations), units.Count))
+				sentence += fmt.Sprintf(" They would make %s stations instead of %s.", c.Text(float64(got.Stations), units.Count), c.Text(float64(a.Stations), units.Count))
 			}
 			s := a.Spec
-			c.note(finding.Finding{Rule: "rows.differs-from-planted", Weight: finding.Watch, Step: "rows", Subject: "Layout", Sentence: sentence,
+			c.Note(finding.Finding{Rule: "rows.differs-from-planted", Weight: finding.Watch, Step: "rows", Subject: "Layout", Sentence: sentence,
 				Remedies: []finding.Remedy{{Label: "Back to what stands", Patch: map[string]any{"planting": map[string]any{
 					"choices": map[string]any{practice.LayoutFork: map[string]any{"option": a.Layout}},
 					"layout": map[string]any{"rowSpacingM": s.RowSpacingM, "plantSpacingM": s.PlantSpacingM, "twinGapM": s.TwinGapM, "bearingDeg": s.BearingDeg,
 						"edgeBandM": s.EdgeBandM, "rowEndSetbackM": s.RowEndSetbackM, "offsetM": s.OffsetM, "pollinizer": s.Pollinizer}}}}}})
 		}
 		if d := c.p.Ground.AreaM2/a.AreaM2 - 1; math.Abs(d) > 0.005 {
-			c.note(finding.Finding{Rule: "ground.resurveyed", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
-				Sentence: fmt.Sprintf("The boundary now holds %s; it held %s when the rows were recorded. The rows have not moved.", c.text(c.p.Ground.AreaM2, units.Area), c.text(a.AreaM2, units.Area))})
+			c.Note(finding.Finding{Rule: "ground.resurveyed", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
+				Sentence: fmt.Sprintf("The boundary now holds %s; it held %s when the rows were recorded. The rows have not moved.", c.Text(c.p.Ground.AreaM2, units.Area), c.Text(a.AreaM2, units.Area))})
 		}
 	}
 }
@@ -331,7 +311,7 @@ func (c *computation) steps() {
 				}
 			}
 		}
-		for _, f := range c.p.Findings {
+		for _, f := range c.Findings {
 			if f.Step == key && f.Weight != finding.Know {
 				s.Notes++
 			}

@@ -14,8 +14,8 @@ import (
 func (c *computation) finite() {
 	p := c.p
 	spoilt := map[string]bool{}
-	for i := range p.Figures {
-		f := &p.Figures[i]
+	for i := range c.Figures {
+		f := &c.Figures[i]
 		if bad(f.Value) || bad(f.Low) || bad(f.High) {
 			f.Value, f.Low, f.High, f.Ranged, f.Text = 0, 0, 0, false, "cannot be computed"
 			spoilt[f.Label] = true
@@ -34,7 +34,7 @@ func (c *computation) finite() {
 }
 
 func (c *computation) uncomputed(step, what string) {
-	c.p.Findings = append(c.p.Findings, finding.Finding{Rule: "plan.not-finite." + step + "." + what, Weight: finding.Mend, Step: step, Subject: what, Remedies: []finding.Remedy{}, Source: "the program",
+	c.Findings = append(c.Findings, finding.Finding{Rule: "plan.not-finite." + step + "." + what, Weight: finding.Mend, Step: step, Subject: what, Remedies: []finding.Remedy{}, Source: "the program",
 		Sentence: fmt.Sprintf("%s cannot be computed from what is entered: a number came out that is none. The rest of the plan stands; look at what was entered last here.", what)})
 }
 

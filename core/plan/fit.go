@@ -12,6 +12,7 @@ import (
 	"slowroot/core/earthwork"
 	"slowroot/core/geo"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/soil"
 	"slowroot/core/suitability"
 	"slowroot/core/terrain"
@@ -160,7 +161,7 @@ func measure(in Input) measures {
 		}
 		depth, wet = soil.Quantile(d, 0.25), soil.Quantile(w, 0.25)
 	}
-	pits := count(len(m.profile.Pits), "pit")
+	pits := report.Count(len(m.profile.Pits), "pit")
 	test := "soil test"
 	if m.ground.test != nil {
 		test = "soil test of " + m.ground.test.On.Words()
@@ -370,7 +371,7 @@ func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
 	}
 	if len(now) == 0 || limiting == nil {
 		f.Class, f.After, f.Verdict = suitability.NotJudged, suitability.NotJudged, NotKnown
-		f.Sentence = fmt.Sprintf("Nothing is known yet that %s could be judged by.", lowerFirst(s.Name))
+		f.Sentence = fmt.Sprintf("Nothing is known yet that %s could be judged by.", report.LowerFirst(s.Name))
 		return f
 	}
 	f.Class, f.After = limiting.Class, suitability.ClassOf(worstAfter, false)
@@ -391,7 +392,7 @@ func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
 		f.Cost = &total
 		f.CostText = m.in.Estate.Currency + " " + units.Number(total, units.Count, m.in.Estate.Units)
 		if unpriced > 0 {
-			f.CostText += fmt.Sprintf(", and %s without a price", count(unpriced, "work"))
+			f.CostText += fmt.Sprintf(", and %s without a price", report.Count(unpriced, "work"))
 		}
 	} else if unpriced > 0 {
 		f.CostText = "no price"
@@ -423,7 +424,7 @@ func verdict(now, after suitability.Class) Verdict {
 
 func (m *measures) sentence(s *practice.Sheet, f Fit, l *FactorFit) string {
 	name := s.Name
-	lim := fmt.Sprintf("%s %s (ideal %s, borne %s)", lowerFirst(l.Label), l.Value, l.Ideal, l.Tolerated)
+	lim := fmt.Sprintf("%s %s (ideal %s, borne %s)", report.LowerFirst(l.Label), l.Value, l.Ideal, l.Tolerated)
 	var out string
 	switch f.Verdict {
 	case FitAsItIs:
@@ -446,10 +447,10 @@ func (m *measures) sentence(s *practice.Sheet, f Fit, l *FactorFit) string {
 		var why []string
 		for _, x := range f.Factors {
 			if x.After == suitability.N1 || x.After == suitability.N2 {
-				why = append(why, fmt.Sprintf("%s %s (borne %s)", lowerFirst(x.Label), x.Value, x.Tolerated))
+				why = append(why, fmt.Sprintf("%s %s (borne %s)", report.LowerFirst(x.Label), x.Value, x.Tolerated))
 			}
 		}
-		out = fmt.Sprintf("%s: not here. %s cannot be mended.", name, capital(strings.Join(why, "; ")))
+		out = fmt.Sprintf("%s: not here. %s cannot be mended.", name, report.Capital(strings.Join(why, "; ")))
 	}
 	if f.Capped {
 		out += " Not known: " + strings.ToLower(strings.Join(f.Unknown, ", ")) + ". To find out: " + strings.Join(f.FindOut, "; ") + "."
@@ -566,7 +567,7 @@ func (m *measures) remedy(s *practice.Sheet, f practice.Factor, l practice.Limit
 		after, what, months = 85, "sulphur", amend.SulphurMonths(drop)+3*(doses-1)
 		price("sulphur", kg*m.areaHa)
 		if detail {
-			what = fmt.Sprintf("sulphur: %s in %s", units.Text(kg*m.areaHa, units.MassKg, sys), count(doses, "dose"))
+			what = fmt.Sprintf("sulphur: %s in %s", units.Text(kg*m.areaHa, units.MassKg, sys), report.Count(doses, "dose"))
 		}
 	case "depthCm":
 		var d []float64

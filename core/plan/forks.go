@@ -6,42 +6,9 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/units"
 )
-
-// Fork is a place where practice divides, each way with what it would mean for this block.
-type Fork struct {
-	ID       string `json:"id"`
-	Question string `json:"question"`
-	Step     string `json:"step"`
-	Scope    string `json:"scope"` // planting, or block for what is decided about the ground
-	Decided  bool   `json:"decided"`
-	Locked   bool   `json:"locked"` // the layout of a standing planting can no longer be chosen
-	By       string `json:"by"`
-	On       string `json:"on"`
-	Why      string `json:"why"`
-	Ways     []Way  `json:"ways"`
-}
-
-// Way is one option with its consequences, computed for this block.
-type Way struct {
-	ID           string        `json:"id"`
-	Name         string        `json:"name"`
-	Sentence     string        `json:"sentence"`
-	When         string        `json:"when"`
-	Origin       string        `json:"origin"`
-	Taken        bool          `json:"taken"` // chosen, or the default while nobody has chosen
-	Consequences []Consequence `json:"consequences"`
-}
-
-// Consequence is one figure of a way. Differs marks those in which the ways of a fork are not alike.
-type Consequence struct {
-	Label    string         `json:"label"`
-	Quantity units.Quantity `json:"quantity"`
-	Value    float64        `json:"value"`
-	Text     string         `json:"text,omitempty"`
-	Differs  bool           `json:"differs"`
-}
 
 // consequential are the figures ways are compared by.
 var consequential = []struct{ path, label string }{
@@ -50,9 +17,9 @@ var consequential = []struct{ path, label string }{
 }
 
 // Forks computes the plan once for every way of every fork.
-func Forks(in Input) ([]Fork, error) {
+func Forks(in Input) ([]report.Fork, error) {
 	if in.Sheet == nil && !in.Block.Wet() {
-		return []Fork{}, nil
+		return []report.Fork{}, nil
 	}
 	in.Block = in.Block.Settled()
 	weighed := in
@@ -61,13 +28,13 @@ func Forks(in Input) ([]Fork, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := append(make([]Fork, 0, 8), base.groundForks...)
+	out := append(make([]report.Fork, 0, 8), base.groundForks...)
 	if s := in.Block.Planting.Stage(); s == document.Empty || s == document.Considered || in.Sheet == nil {
 		return out, nil
 	}
 	for _, f := range in.Sheet.AllForks() {
 		ch, decided := in.Block.Planting.Choices[f.ID]
-		fork := Fork{ID: f.ID, Question: f.Question, Step: f.Step, Scope: "planting", Decided: decided, By: ch.By, Why: ch.Why, On: ch.On.String(),
+		fork := report.Fork{ID: f.ID, Question: f.Question, Step: f.Step, Scope: "planting", Decided: decided, By: ch.By, Why: ch.Why, On: ch.On.String(),
 			Locked: f.ID == practice.LayoutFork && (base.Stage == document.Planted || base.Stage == document.Ended)}
 		for _, o := range f.Options {
 			p := *in.Block.Planting
@@ -92,41 +59,29 @@ func Forks(in Input) ([]Fork, error) {
 			if err != nil {
 				return nil, err
 			}
-			way := Way{ID: o.ID, Name: o.Name, Sentence: o.Sentence, When: o.When, Origin: practice.OriginWords(o.Origin), Taken: base.Choices[f.ID] == o.ID, Consequences: []Consequence{}}
+			way := report.Way{ID: o.ID, Name: o.Name, Sentence: o.Sentence, When: o.When, Origin: practice.OriginWords(o.Origin), Taken: base.Choices[f.ID] == o.ID, Consequences: []report.Consequence{}}
 			for _, k := range consequential {
 				if fig, ok := got.Figure(k.path); ok {
-					way.Consequences = append(way.Consequences, Consequence{Label: k.label, Quantity: fig.Quantity, Value: fig.Value, Text: fig.Text})
+					way.Consequences = append(way.Consequences, report.Consequence{Label: k.label, Quantity: fig.Quantity, Value: fig.Value, Text: fig.Text})
 				}
 			}
 			way.Consequences = append(way.Consequences, effort(got)...)
 			fork.Ways = append(fork.Ways, way)
 		}
-		markDifferences(fork.Ways)
+		fork.MarkDifferences()
 		out = append(out, fork)
 	}
 	return out, nil
 }
 
 // effort is what a way asks for: pieces of work and nitrogen over the life.
-func effort(p *Plan) []Consequence {
+func effort(p *Plan) []report.Consequence {
 	n := 0.0
 	for _, y := range p.Years {
 		n += y.FeedKg["n"]
 	}
-	return []Consequence{
+	return []report.Consequence{
 		{Label: "jobs in its life", Quantity: units.Count, Value: float64(len(p.Jobs))},
 		{Label: "nitrogen in its life", Quantity: units.MassKg, Value: n},
-	}
-}
-
-func markDifferences(ways []Way) {
-	for i := range ways {
-		for j := range ways[i].Consequences {
-			for k := range ways {
-				if j < len(ways[k].Consequences) && ways[k].Consequences[j].Value != ways[i].Consequences[j].Value {
-					ways[i].Consequences[j].Differs = true
-				}
-			}
-		}
 	}
 }

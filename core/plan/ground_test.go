@@ -13,6 +13,7 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/rotation"
 	"slowroot/core/soil"
 	"slowroot/core/suitability"
@@ -297,7 +298,7 @@ func TestLatenessNamesTheLimeToo(t *testing.T) {
 			t.Errorf("planted on %s, lime in full on %s: %s", move, full, f.Sentence)
 		}
 		// the job that is latest was done after all
-		var first Job
+		var first report.Job
 		for _, j := range plan.Jobs {
 			if j.Passed && !strings.HasPrefix(j.Key, "works-") && (first.Key == "" || j.By.Before(first.By)) {
 				first = j
@@ -457,9 +458,8 @@ func TestFitInBothHemispheres(t *testing.T) {
 // The order of the work is enforced: what must follow is moved behind, and what cannot be is said.
 func TestOrderOfPreparation(t *testing.T) {
 	day := func(m int) civil.Date { return civil.Must(2026, m, 1) }
-	jobs := []Job{{Key: "lime", Name: "Lime", From: day(6), By: day(8)}, {Key: "till", Name: "Till", From: day(4), By: day(9)}, {Key: "rip", Name: "Rip", From: day(1), By: day(2)}, {Key: "clear", Name: "Clear", From: day(3), By: day(5)}}
-	kinds := map[string]string{"lime": "lime", "till": "till", "rip": "rip", "clear": "clear"}
-	moved, unsorted := enforce(jobs, kinds)
+	jobs := []report.Job{{Key: "lime", Kind: "lime", Name: "Lime", From: day(6), By: day(8)}, {Key: "till", Kind: "till", Name: "Till", From: day(4), By: day(9)}, {Key: "rip", Kind: "rip", Name: "Rip", From: day(1), By: day(2)}, {Key: "clear", Kind: "clear", Name: "Clear", From: day(3), By: day(5)}}
+	moved, unsorted := enforce(jobs)
 	if jobs[1].From != day(6) || moved["till"] != "Lime" {
 		t.Errorf("tilling starts %s, moved behind %q", jobs[1].From, moved["till"])
 	}

@@ -6,17 +6,18 @@ import (
 
 	"slowroot/core/amend"
 	"slowroot/core/document"
+	"slowroot/core/report"
 	"slowroot/core/units"
 )
 
 // groundForks are where practice divides about the ground: how the roots get air, which school of liming, where phosphate goes,
 // and how the ground is rested before planting. They are decided on the block, not on a planting.
-func (c *computation) groundForks() []Fork {
-	var out []Fork
-	add := func(f Fork) {
+func (c *computation) groundForks() []report.Fork {
+	var out []report.Fork
+	add := func(f report.Fork) {
 		ch, ok := c.in.Block.Decided[f.ID]
 		f.Scope, f.Decided, f.By, f.On, f.Why = "block", ok, ch.By, ch.On.String(), ch.Why
-		markDifferences(f.Ways)
+		f.MarkDifferences()
 		out = append(out, f)
 	}
 	if f, ok := c.drainFork(); ok {
@@ -42,16 +43,16 @@ var limeWays = map[amend.School][2]string{
 	amend.Aluminium:      {"Aluminium", "Neutralise the aluminium the crop does not bear and bring calcium and magnesium up; the least lime."},
 }
 
-func (c *computation) limeFork() (Fork, bool) {
+func (c *computation) limeFork() (report.Fork, bool) {
 	l := c.p.Works.Lime
 	if l == nil || l.Refused != "" || !l.Wanted { // where none is wanted there is nothing to choose
-		return Fork{}, false
+		return report.Fork{}, false
 	}
-	f := Fork{ID: "lime", Question: "By which school is the lime reckoned?", Step: "soil"}
+	f := report.Fork{ID: "lime", Question: "By which school is the lime reckoned?", Step: "soil"}
 	answers := 0
 	m, ok := c.material(choiceMaterial(c.in.Block))
 	for _, n := range l.Needs {
-		w := Way{ID: string(n.School), Name: limeWays[n.School][0], Sentence: limeWays[n.School][1], Origin: n.Source, Taken: n.School == l.Taken, Consequences: []Consequence{}}
+		w := report.Way{ID: string(n.School), Name: limeWays[n.School][0], Sentence: limeWays[n.School][1], Origin: n.Source, Taken: n.School == l.Taken, Consequences: []report.Consequence{}}
 		if n.School == l.Usual {
 			w.When = "usual with the data at hand"
 		}
@@ -61,16 +62,16 @@ func (c *computation) limeFork() (Fork, bool) {
 			continue
 		}
 		answers++
-		w.Consequences = append(w.Consequences, Consequence{Label: "pure lime, treated ha", Quantity: units.YieldT, Value: n.TPerHa * 1000})
+		w.Consequences = append(w.Consequences, report.Consequence{Label: "pure lime, treated ha", Quantity: units.YieldT, Value: n.TPerHa * 1000})
 		if ok && m.Analysed() {
 			t := m.Product(n.TPerHa) * c.p.Works.TreatedHa
-			w.Consequences = append(w.Consequences, Consequence{Label: m.Name + ", block", Quantity: units.MassT, Value: t * 1000})
+			w.Consequences = append(w.Consequences, report.Consequence{Label: m.Name + ", block", Quantity: units.MassT, Value: t * 1000})
 			cost := "no price"
-			if p, ok := c.in.Estate.PriceOf("lime:"+m.ID, c.in.Today); ok {
-				cost = c.money(p.Each * t)
+			if each, ok := c.PriceOf("lime:" + m.ID); ok {
+				cost = c.Money(each * t)
 			}
-			w.Consequences = append(w.Consequences, Consequence{Label: "material", Value: t, Text: cost},
-				Consequence{Label: "applications", Quantity: units.Count, Value: float64(amend.Split(m.Product(n.TPerHa), amend.MostMixedIn))})
+			w.Consequences = append(w.Consequences, report.Consequence{Label: "material", Value: t, Text: cost},
+				report.Consequence{Label: "applications", Quantity: units.Count, Value: float64(amend.Split(m.Product(n.TPerHa), amend.MostMixedIn))})
 		}
 		f.Ways = append(f.Ways, w)
 	}
@@ -85,10 +86,10 @@ func (g ground) fixes() bool {
 	return g.clay >= 35 || g.test.Al != nil && *g.test.Al > 1
 }
 
-func (c *computation) phosphateFork() (Fork, bool) {
+func (c *computation) phosphateFork() (report.Fork, bool) {
 	g := groundOf(c.in.Block)
 	if g.test == nil {
-		return Fork{}, false
+		return report.Fork{}, false
 	}
 	fixing := g.fixes()
 	why := "the soil does not fix much"
@@ -101,18 +102,18 @@ func (c *computation) phosphateFork() (Fork, bool) {
 	}
 	first := ""
 	if len(c.p.Years) > 0 {
-		first = c.text(c.p.Years[0].FeedKg["p2o5"], units.MassKg) + " P₂O₅"
+		first = c.Text(c.p.Years[0].FeedKg["p2o5"], units.MassKg) + " P₂O₅"
 	} else {
 		for _, y := range c.sheet.Feeding {
 			if y.If.Holds(c.p.Choices) {
-				first = c.text(y.At("p2o5", 1, 0)*c.p.Ground.AreaM2/1e4, units.MassKg) + " P₂O₅"
+				first = c.Text(y.At("p2o5", 1, 0)*c.p.Ground.AreaM2/1e4, units.MassKg) + " P₂O₅"
 			}
 		}
 	}
-	way := func(id, name, sentence, use, when string) Way {
-		w := Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice; shares of use from memory", Taken: taken == id, Consequences: []Consequence{{Label: "used by plants", Value: float64(len(use)), Text: use}}}
+	way := func(id, name, sentence, use, when string) report.Way {
+		w := report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice; shares of use from memory", Taken: taken == id, Consequences: []report.Consequence{{Label: "used by plants", Text: use}}}
 		if first != "" {
-			w.Consequences = append(w.Consequences, Consequence{Label: "first year, block", Value: 1, Text: first})
+			w.Consequences = append(w.Consequences, report.Consequence{Label: "first year, block", Value: 1, Text: first})
 		}
 		return w
 	}
@@ -123,22 +124,21 @@ func (c *computation) phosphateFork() (Fork, bool) {
 	} else {
 		a.When += "; here: " + why
 	}
-	a.Consequences[0].Value, b.Consequences[0].Value = 0.15, 0.25
-	return Fork{ID: "phosphate", Question: "Where does phosphate go?", Step: "soil", Ways: []Way{a, b}}, true
+	return report.Fork{ID: "phosphate", Question: "Where does phosphate go?", Step: "soil", Ways: []report.Way{a, b}}, true
 }
 
-func (c *computation) coverFork() Fork {
+func (c *computation) coverFork() report.Fork {
 	ha := c.p.Ground.AreaM2 / 1e4
 	taken := c.coverTaken()
-	way := func(id, name, sentence, when string, months, hours float64, licence string) Way {
-		return Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice, no source", Taken: taken == id, Consequences: []Consequence{
+	way := func(id, name, sentence, when string, months, hours float64, licence string) report.Way {
+		return report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice, no source", Taken: taken == id, Consequences: []report.Consequence{
 			{Label: "begins before planting", Quantity: units.Count, Value: months, Text: fmt.Sprintf("%.0f months", months)},
-			{Label: "work", Quantity: units.Hours, Value: hours * ha}, {Label: "licence", Value: float64(len(licence)), Text: licence}}}
+			{Label: "work", Quantity: units.Hours, Value: hours * ha}, {Label: "licence", Text: licence}}}
 	}
-	f := Fork{ID: document.CoverFork, Question: "How is the ground rested before planting?", Step: "prepare", Ways: []Way{
+	f := report.Fork{ID: document.CoverFork, Question: "How is the ground rested before planting?", Step: "prepare", Ways: []report.Way{
 		way("cover-crop", "A cover crop", "One season of a dense cover, killed four to six weeks before planting.", "usual", 12, 2.4, "none"),
 		way("rotation", "A long rotation", "Two years or more of grass or cereal that carries none of this crop's diseases.", "after hosts of wilt, or an old orchard", 30, 6, "none"),
-		way("fumigation", "Fumigation", c.marked("Gas under film, where it is lawful; the soil at {10 to 35 °C} and moist; a plant-back by the label."), "old ground with nematodes or root disease, and no time", 2, 8, "licensed applicator"),
+		way("fumigation", "Fumigation", c.Marked("Gas under film, where it is lawful; the soil at {10 to 35 °C} and moist; a plant-back by the label."), "old ground with nematodes or root disease, and no time", 2, 8, "licensed applicator"),
 	}}
 	var waits []string
 	for _, w := range c.p.Soil.Waits {

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/units"
 )
 
@@ -53,7 +54,7 @@ func (c *computation) hours(l *PrepLine, t practice.Task, tonnes float64) {
 	l.LowH, l.BaseH, l.HighH = h[0], h[1], h[2]
 	switch {
 	case r.PerM3:
-		l.Detail = fmt.Sprintf("%s of %s each. %s", count(c.placed.Stations, "hole"), volume(c, t.EachM3), capital(l.Detail))
+		l.Detail = fmt.Sprintf("%s of %s each. %s", report.Count(c.placed.Stations, "hole"), volume(c, t.EachM3), report.Capital(l.Detail))
 		l.formula, l.sum = "hours a cubic metre · holes · cubic metres each", fmt.Sprintf("%g · %d · %g", r.Base, c.placed.Stations, t.EachM3)
 	case a.Tonnes > 0:
 		l.formula, l.sum = "hours a hectare and pass · passes · hectares + hours a tonne · tonnes", fmt.Sprintf("%g · %d · %.5f + %g · %.4f", r.Base, l.Passes, c.p.Ground.AreaM2/1e4, practice.Carrying[1], a.Tonnes)
@@ -64,7 +65,7 @@ func (c *computation) hours(l *PrepLine, t practice.Task, tonnes float64) {
 
 // volume is a small volume in the reader's units, with the decimals it needs.
 func volume(c *computation, m3 float64) string {
-	if c.sys == units.US {
+	if c.Units == units.US {
 		return fmt.Sprintf("%.2g ft³", m3*35.3147)
 	}
 	return fmt.Sprintf("%.3g m³", m3)
@@ -80,5 +81,5 @@ func (c *computation) needless(kind string) string {
 	if kind != "level" || l == nil || l.Lie.SlopePct > levelSlopePct || math.IsNaN(l.Lie.SlopePct) || len(l.Hollows) > 0 {
 		return ""
 	}
-	return fmt.Sprintf("by the heights the ground is level: %s, no hollow", c.text(l.Lie.SlopePct, units.Slope))
+	return fmt.Sprintf("by the heights the ground is level: %s, no hollow", c.Text(l.Lie.SlopePct, units.Slope))
 }

@@ -66,3 +66,9 @@ func (in Input) stopped() error {
 	}
 	return in.Stop()
 }
+
+// price is what one unit of a thing costs on the day of the plan.
+func (in Input) price(item string) (each float64, ok bool) {
+	p, ok := in.Estate.PriceOf(item, in.Today)
+	return p.Each, ok
+}

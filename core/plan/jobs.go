@@ -8,6 +8,7 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/nutrition"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/core/working"
@@ -15,45 +16,44 @@ import (
 
 // preparations dates the sheet's jobs, the amendments and the way taken to rest the ground; jobs are those
 // there are already.
-func (c *computation) preparations(jobs []Job) []Job {
-	names := at(c.ops)
+func (c *computation) preparations(jobs []report.Job) []report.Job {
+	names, kinds := at(c.ops), c.taskKinds()
 	for _, j := range schedule.Jobs(c.ops, c.cal) {
 		if c.planting == nil && !j.Preparation {
 			continue
 		}
 		o := j.Operation
-		jobs = append(jobs, Job{Key: j.Key, Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
+		jobs = append(jobs, report.Job{Key: j.Key, Kind: kinds[j.Key], Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
 			Rule: rule(o, names), Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,
 			NotNeeded: c.notNeeded(j.Key), Passed: !c.inGround() && j.Passed(c.in.Today)})
 	}
-	kinds := c.taskKinds()
 	if !c.inGround() {
-		jobs = c.worksJobs(jobs, kinds)
+		jobs = c.worksJobs(jobs)
 		jobs = append(jobs, c.groundJobs()...)
-		jobs = c.drainJobs(jobs, kinds)
+		jobs = c.drainJobs(jobs)
 	}
 	moved, unsorted := map[string]string{}, map[string]string{}
 	if !c.inGround() {
-		moved, unsorted = enforce(jobs, kinds)
+		moved, unsorted = enforce(jobs)
 		c.dosesOf(jobs)
 	}
-	inOrder(jobs, kinds)
+	inOrder(jobs)
 	for i := range jobs {
 		jobs[i].Record, jobs[i].Share = c.book.Last[jobs[i].Key], c.book.Share[jobs[i].Key]
 		jobs[i].Season = c.seasons.Label(c.seasons.YearOf(jobs[i].From))
 	}
 	c.p.Jobs = jobs
 	if !c.inGround() {
-		c.prepare(kinds, moved, unsorted)
+		c.prepare(moved, unsorted)
 	}
 	return jobs
 }
 
 // jobs dates the work: the sheet's operations, each split of the feeding and each harvest.
 func (c *computation) jobs() {
-	jobs := c.preparations(make([]Job, 0, 8*c.life))
-	out := make([]Job, 0, len(jobs)+4*c.life)
-	add := func(j Job) {
+	jobs := c.preparations(make([]report.Job, 0, 8*c.life))
+	out := make([]report.Job, 0, len(jobs)+4*c.life)
+	add := func(j report.Job) {
 		j.Baseline, j.Record, j.Share = c.planting.Baseline[j.Key], c.book.Last[j.Key], c.book.Share[j.Key]
 		j.Season = c.seasons.Label(c.seasons.YearOf(j.From))
 		out = append(out, j)
@@ -73,7 +73,7 @@ func (c *computation) jobs() {
 					if detail != "" {
 						detail += ", "
 					}
-					detail += nutrition.Names[n] + " " + c.text(kg, units.MassKg)
+					detail += nutrition.Names[n] + " " + c.Text(kg, units.MassKg)
 				}
 			}
 			if detail == "" {
@@ -81,21 +81,21 @@ func (c *computation) jobs() {
 			}
 			a, b := c.seasons.Span(s.Season[0], s.Season[len(s.Season)-1], y.Season)
 			key := schedule.Key("feed-"+strconv.Itoa(k+1), y.Age)
-			add(Job{Key: key, Name: "Feed: " + s.Name, Phase: "feed", Age: y.Age, From: a, By: b, Detail: detail + " of nutrient for the block; " + c.feed.Placement,
+			add(report.Job{Key: key, Name: "Feed: " + s.Name, Phase: "feed", Age: y.Age, From: a, By: b, Detail: detail + " of nutrient for the block; " + c.feed.Placement,
 				Why: "the year's amount in its splits", Rule: "in its season, every year the table gives an amount", Origin: practice.OriginWords(c.feed.Origin), Done: c.book.Done[key]})
 		}
 		for k, h := range y.Harvests {
 			key := schedule.Key("harvest-"+strconv.Itoa(k+1), y.Age)
-			add(Job{Key: key, Name: "Harvest: " + h.Name, Phase: "harvest", Age: y.Age, From: h.From, By: h.To,
-				Detail: fmt.Sprintf("about %s from the block; %s", c.text(h.BlockKg.Base, c.p.MassAs), h.Rounds), Why: "", Rule: "in its season, once the planting bears", Origin: practice.OriginWords(c.harvest.Origin), Done: c.book.Done[key]})
+			add(report.Job{Key: key, Name: "Harvest: " + h.Name, Phase: "harvest", Age: y.Age, From: h.From, By: h.To,
+				Detail: fmt.Sprintf("about %s from the block; %s", c.Text(h.BlockKg.Base, c.p.MassAs), h.Rounds), Why: "", Rule: "in its season, once the planting bears", Origin: practice.OriginWords(c.harvest.Origin), Done: c.book.Done[key]})
 		}
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].From.Before(out[j].From) })
 	c.p.Jobs = out
 	for i := range out {
 		path := "job." + out[i].Key
-		if c.tr.On(path) {
-			c.tr.Add(working.Step{Figure: path, Label: out[i].Name, Kind: working.Rule, Formula: out[i].Rule, Substituted: "planting " + c.planting.Standing().Words(),
+		if c.On(path) {
+			c.Trace.Add(working.Step{Figure: path, Label: out[i].Name, Kind: working.Rule, Formula: out[i].Rule, Substituted: "planting " + c.planting.Standing().Words(),
 				Shown: out[i].From.Words() + " to " + out[i].By.Words(), Source: "methods S1, S5; " + out[i].Origin,
 				Inputs: []working.Input{{Name: "planting", Shown: c.planting.Standing().Words(), Origin: working.Chosen}}})
 		}

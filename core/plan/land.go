@@ -8,6 +8,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/report"
 	"slowroot/core/terrain"
 	"slowroot/core/units"
 	"slowroot/core/working"
@@ -329,25 +330,25 @@ func (c *computation) lie() {
 	if l == nil {
 		return
 	}
-	measured := fmt.Sprintf("%s, heights to ± %s", l.Source.Name, c.text(l.Source.AccuracyM, units.Spacing))
-	c.figure(Figure{Path: "land.slope", Step: "ground", Label: "Slope", Quantity: units.Slope, Value: l.Lie.SlopePct, Low: l.Lie.SlopePct, High: l.Lie.Steepest, Ranged: l.Lie.Steepest > l.Lie.SlopePct+0.05, Origin: working.Measured, Note: l.Class.Name + "; mean to the steepest twentieth"})
-	c.figure(Figure{Path: "land.falls", Step: "ground", Label: "Falls to the", Quantity: units.Angle, Value: l.Lie.FallsTo, Text: Compass(l.Lie.FallsTo), Origin: working.Measured, Note: fmt.Sprintf("%.0f° from true north", l.Lie.FallsTo)})
-	c.figure(Figure{Path: "land.height", Step: "ground", Label: "Height", Quantity: units.Height, Value: l.Lie.MeanZ, Low: l.Lie.MinZ, High: l.Lie.MaxZ, Ranged: true, Origin: working.Measured, Note: measured})
+	measured := fmt.Sprintf("%s, heights to ± %s", l.Source.Name, c.Text(l.Source.AccuracyM, units.Spacing))
+	c.Figure(report.Figure{Path: "land.slope", Step: "ground", Label: "Slope", Quantity: units.Slope, Value: l.Lie.SlopePct, Low: l.Lie.SlopePct, High: l.Lie.Steepest, Ranged: l.Lie.Steepest > l.Lie.SlopePct+0.05, Origin: working.Measured, Note: l.Class.Name + "; mean to the steepest twentieth"})
+	c.Figure(report.Figure{Path: "land.falls", Step: "ground", Label: "Falls to the", Quantity: units.Angle, Value: l.Lie.FallsTo, Text: Compass(l.Lie.FallsTo), Origin: working.Measured, Note: fmt.Sprintf("%.0f° from true north", l.Lie.FallsTo)})
+	c.Figure(report.Figure{Path: "land.height", Step: "ground", Label: "Height", Quantity: units.Height, Value: l.Lie.MeanZ, Low: l.Lie.MinZ, High: l.Lie.MaxZ, Ranged: true, Origin: working.Measured, Note: measured})
 	word := l.Judged()
-	c.figure(Figure{Path: "land.frost", Step: "ground", Label: "Frost risk of the place", Quantity: units.Plain, Value: float64(l.Worst.Score), Text: word, Origin: working.Computed, Note: fmt.Sprintf("worst point scores %d", l.Worst.Score)})
-	if c.tr.On("land.slope") {
-		c.tell(working.Series, "land.slope", "Mean slope of the block", "√(∂z/∂x² + ∂z/∂y²) from the eight neighbours of each cell, averaged", fmt.Sprintf("%d cells of %.1f m", l.Lie.Cells, l.Surface.Cell), l.Lie.SlopePct, units.Slope,
-			"Horn, Proc. IEEE 69, 1981; classes: FAO, Guidelines for soil description, 2006", c.num("accuracy of a height", l.Source.AccuracyM, units.Spacing, working.Measured, l.Source.How, ""))
+	c.Figure(report.Figure{Path: "land.frost", Step: "ground", Label: "Frost risk of the place", Quantity: units.Plain, Value: float64(l.Worst.Score), Text: word, Origin: working.Computed, Note: fmt.Sprintf("worst point scores %d", l.Worst.Score)})
+	if c.On("land.slope") {
+		c.Tell(working.Series, "land.slope", "Mean slope of the block", "√(∂z/∂x² + ∂z/∂y²) from the eight neighbours of each cell, averaged", fmt.Sprintf("%d cells of %.1f m", l.Lie.Cells, l.Surface.Cell), l.Lie.SlopePct, units.Slope,
+			"Horn, Proc. IEEE 69, 1981; classes: FAO, Guidelines for soil description, 2006", c.Num("accuracy of a height", l.Source.AccuracyM, units.Spacing, working.Measured, l.Source.How, ""))
 	}
-	if c.tr.On("land.falls") {
-		c.tell(working.Series, "land.falls", "Direction of fall", "mean of the fall vectors of all cells", fmt.Sprintf("they agree to %.0f %%", 100*l.Lie.Uniform), l.Lie.FallsTo, units.Angle, "Horn, 1981")
+	if c.On("land.falls") {
+		c.Tell(working.Series, "land.falls", "Direction of fall", "mean of the fall vectors of all cells", fmt.Sprintf("they agree to %.0f %%", 100*l.Lie.Uniform), l.Lie.FallsTo, units.Angle, "Horn, 1981")
 	}
-	if c.tr.On("land.height") {
-		c.tell(working.Series, "land.height", "Height above the sea", "mean of the cells inside the boundary", measured, l.Lie.MeanZ, units.Height, "method SITE-2", c.num("lowest", l.Lie.MinZ, units.Height, working.Measured, "", ""), c.num("highest", l.Lie.MaxZ, units.Height, working.Measured, "", ""))
+	if c.On("land.height") {
+		c.Tell(working.Series, "land.height", "Height above the sea", "mean of the cells inside the boundary", measured, l.Lie.MeanZ, units.Height, "method SITE-2", c.Num("lowest", l.Lie.MinZ, units.Height, working.Measured, "", ""), c.Num("highest", l.Lie.MaxZ, units.Height, working.Measured, "", ""))
 	}
-	if c.tr.On("land.frost") {
-		c.tell(working.Rule, "land.frost", "Signs at the worst point, added up", "≤ 1 low · 2–4 moderate · 5–6 high · ≥ 7 pocket", l.Worst.Text(c.length), float64(l.Worst.Score), units.Plain, "method SITE-1, common practice, no source")
-		c.tell(working.Count, "land.frost", "Share of the block", "sampled points by judgement", fmt.Sprintf("pocket %.0f %%, high %.0f %%, moderate %.0f %%, low %.0f %%", 100*l.Share["pocket"], 100*l.Share["high"], 100*l.Share["moderate"], 100*l.Share["low"]), float64(len(l.Cold)), units.Count, "the worst that holds for a tenth of the block is its word")
+	if c.On("land.frost") {
+		c.Tell(working.Rule, "land.frost", "Signs at the worst point, added up", "≤ 1 low · 2–4 moderate · 5–6 high · ≥ 7 pocket", l.Worst.Text(c.Length), float64(l.Worst.Score), units.Plain, "method SITE-1, common practice, no source")
+		c.Tell(working.Count, "land.frost", "Share of the block", "sampled points by judgement", fmt.Sprintf("pocket %.0f %%, high %.0f %%, moderate %.0f %%, low %.0f %%", 100*l.Share["pocket"], 100*l.Share["high"], 100*l.Share["moderate"], 100*l.Share["low"]), float64(len(l.Cold)), units.Count, "the worst that holds for a tenth of the block is its word")
 	}
 }
 
@@ -355,22 +356,22 @@ func (c *computation) lie() {
 func (c *computation) judgeLand() {
 	l := c.in.Land
 	if l == nil && c.in.LandProblem != "" {
-		c.note(finding.Finding{Rule: "land.unreadable", Weight: finding.Mend, Step: "ground", Subject: "Heights",
+		c.Note(finding.Finding{Rule: "land.unreadable", Weight: finding.Mend, Step: "ground", Subject: "Heights",
 			Sentence: "The heights that reach this block say nothing of its lie: " + c.in.LandProblem + ". The rest of the plan stands without them."})
 		return
 	}
 	if l == nil {
 		if !c.inGround() {
-			c.note(finding.Finding{Rule: "land.unknown", Weight: finding.Know, Step: "ground", Subject: "Heights",
+			c.Note(finding.Finding{Rule: "land.unknown", Weight: finding.Know, Step: "ground", Subject: "Heights",
 				Sentence: "No heights are known here: slope, direction of fall, where water gathers and where cold air lies cannot be judged. Spot heights or an elevation grid answer that."})
 		}
 		return
 	}
 	cl := l.Class
-	s := fmt.Sprintf("The block is %s, %s, falling to the %s: %s.", cl.Name, c.text(l.Lie.SlopePct, units.Slope), Compass(l.Lie.FallsTo), cl.Works)
+	s := fmt.Sprintf("The block is %s, %s, falling to the %s: %s.", cl.Name, c.Text(l.Lie.SlopePct, units.Slope), Compass(l.Lie.FallsTo), cl.Works)
 	w := finding.Know
 	if cl.Machine != "" {
-		s += " " + capital(cl.Machine) + "."
+		s += " " + report.Capital(cl.Machine) + "."
 		w = finding.Watch
 	}
 	f := finding.Finding{Rule: "land.slope", Weight: w, Step: "ground", Subject: "Slope", Sentence: s, Source: "classes: FAO, Guidelines for soil description, 2006; works: common practice, no source"}
@@ -382,14 +383,14 @@ func (c *computation) judgeLand() {
 			f.Remedies = []finding.Remedy{{Label: fmt.Sprintf("Turn the rows to %.0f°", across), Patch: layoutPatch(map[string]any{"bearingDeg": across})}}
 		}
 	}
-	c.note(f)
+	c.Note(f)
 	if l.Source.AccuracyM > 1 {
-		c.note(finding.Finding{Rule: "land.accuracy", Weight: finding.Watch, Step: "ground", Subject: "Heights", Source: "common practice, no source",
-			Sentence: fmt.Sprintf("The heights of “%s” are known to ± %s only (%s): good for the slope of a hillside, not for hollows, levels or drains.", l.Source.Name, c.text(l.Source.AccuracyM, units.Spacing), l.Source.How)})
+		c.Note(finding.Finding{Rule: "land.accuracy", Weight: finding.Watch, Step: "ground", Subject: "Heights", Source: "common practice, no source",
+			Sentence: fmt.Sprintf("The heights of “%s” are known to ± %s only (%s): good for the slope of a hillside, not for hollows, levels or drains.", l.Source.Name, c.Text(l.Source.AccuracyM, units.Spacing), l.Source.How)})
 	}
 	for _, h := range l.Hollows {
-		c.note(finding.Finding{Rule: "land.hollow", Weight: finding.Watch, Step: "ground", Subject: "Hollow", Source: "priority flood: Barnes, Lehman & Mulla, Computers & Geosciences 62, 2014",
-			Sentence: fmt.Sprintf("Water gathers in a closed hollow %s deep over %s: it stands there after rain, and cold air with it. Look at a pit there.", c.text(h.DepthM, units.Spacing), c.text(h.AreaM2, units.Area))})
+		c.Note(finding.Finding{Rule: "land.hollow", Weight: finding.Watch, Step: "ground", Subject: "Hollow", Source: "priority flood: Barnes, Lehman & Mulla, Computers & Geosciences 62, 2014",
+			Sentence: fmt.Sprintf("Water gathers in a closed hollow %s deep over %s: it stands there after rain, and cold air with it. Look at a pit there.", c.Text(h.DepthM, units.Spacing), c.Text(h.AreaM2, units.Area))})
 		break // the deepest; the drawing shows all
 	}
 	c.judgeCold(l)
@@ -413,15 +414,15 @@ func (c *computation) judgeCold(l *Land) {
 	if share > 0 {
 		s += fmt.Sprintf("; %.0f %% of the block is one or close to it", 100*share)
 	}
-	s += ". At the worst point: " + l.Worst.Text(c.length) + "."
+	s += ". At the worst point: " + l.Worst.Text(c.Length) + "."
 	if k := l.Worst.ColderC; k[1] >= 0.1 {
-		s += fmt.Sprintf(" On a still, clear night perhaps %s (%s to %s) colder than the ground around; a rough guess, never a forecast.", c.text(k[1], units.Warmth), units.Number(k[0], units.Warmth, c.sys), units.Number(k[2], units.Warmth, c.sys))
+		s += fmt.Sprintf(" On a still, clear night perhaps %s (%s to %s) colder than the ground around; a rough guess, never a forecast.", c.Text(k[1], units.Warmth), units.Number(k[0], units.Warmth, c.Units), units.Number(k[2], units.Warmth, c.Units))
 	}
 	if early && (word == "pocket" || word == "high") {
 		s += fmt.Sprintf(" %s blooms early: not here, or leave the low part out.", c.sheet.Name)
 	}
 	if l.KnownM < 150 {
-		s += fmt.Sprintf(" Heights are known only %s around: the judgement is as good as that.", c.text(l.KnownM, units.Distance))
+		s += fmt.Sprintf(" Heights are known only %s around: the judgement is as good as that.", c.Text(l.KnownM, units.Distance))
 	}
 	for _, b := range l.kinds {
 		if b.Kind != "water" && !b.Gap && b.Porosity < 0.3 && dams(l, b) {
@@ -429,7 +430,7 @@ func (c *computation) judgeCold(l *Land) {
 			break
 		}
 	}
-	c.note(finding.Finding{Rule: "land.frost", Weight: w, Step: "ground", Subject: "Frost", Sentence: s, Source: "method SITE-1, common practice, no source"})
+	c.Note(finding.Finding{Rule: "land.frost", Weight: w, Step: "ground", Subject: "Frost", Sentence: s, Source: "method SITE-1, common practice, no source"})
 }
 
 // dams reports whether a barrier is one of the signs at the worst point.
@@ -458,10 +459,3 @@ func (l *Land) placeRating(sheet string) float64 {
 
 // earlyBloomer are crops whose blossom meets the last frosts (common practice, no source).
 var earlyBloomer = map[string]bool{"peach": true, "pear": true, "apple": true, "hazelnut": true, "blueberry": true, "strawberry": true}
-
-func capital(s string) string {
-	if s == "" || s[0] < 'a' || s[0] > 'z' {
-		return s
-	}
-	return string(s[0]&^0x20) + s[1:]
-}

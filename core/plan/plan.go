@@ -6,8 +6,8 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
+	"slowroot/core/report"
 	"slowroot/core/units"
-	"slowroot/core/working"
 	"slowroot/core/yield"
 )
 
@@ -28,11 +28,11 @@ type Plan struct {
 	Ground    Ground            `json:"ground"`
 	Spec      layout.Spec       `json:"spec"`
 	Choices   map[string]string `json:"choices"` // every fork, defaults included
-	Figures   []Figure          `json:"figures"`
+	Figures   []report.Figure   `json:"figures"`
 	Rows      []layout.Piece    `json:"rows"`
 	OutAge    int               `json:"outAge"` // age year temporary plants come out; 0 when there are none
 	Years     []Year            `json:"years"`
-	Jobs      []Job             `json:"jobs"`
+	Jobs      []report.Job      `json:"jobs"`
 	Nutrients []string          `json:"nutrients"`
 	Steps     []Step            `json:"steps"`
 	Findings  []finding.Finding `json:"findings"`
@@ -47,7 +47,7 @@ type Plan struct {
 	Preparation Preparation `json:"preparation"`
 	Checklist   []CheckItem `json:"checklist"`
 
-	groundForks []Fork
+	groundForks []report.Fork
 }
 
 // Ground is the block on its local plane.
@@ -56,21 +56,6 @@ type Ground struct {
 	PerimeterM float64        `json:"perimeterM"`
 	Origin     geo.Point      `json:"origin"`
 	Rings      [][][2]float64 `json:"rings"` // metres east and north of Origin
-}
-
-// Figure is a number a reader can press: Path asks for its working.
-type Figure struct {
-	Path     string         `json:"path"`
-	Step     string         `json:"step"`
-	Label    string         `json:"label"`
-	Quantity units.Quantity `json:"quantity"`
-	Value    float64        `json:"value"`
-	Low      float64        `json:"low"`
-	High     float64        `json:"high"`
-	Ranged   bool           `json:"ranged"`
-	Text     string         `json:"text,omitempty"` // instead of the number, for a date or "never"
-	Note     string         `json:"note"`
-	Origin   working.Origin `json:"origin"`
 }
 
 // Year is one age year on the estate's season calendar.
@@ -103,31 +88,6 @@ type Harvest struct {
 	BlockKg yield.Range `json:"blockKg"`
 }
 
-// Job is one dated piece of work.
-type Job struct {
-	Key         string     `json:"key"`
-	Name        string     `json:"name"`
-	Phase       string     `json:"phase"`
-	Age         int        `json:"age"`
-	Season      string     `json:"season"`
-	From        civil.Date `json:"from"`
-	By          civil.Date `json:"by"`
-	Detail      string     `json:"detail"`
-	Why         string     `json:"why"`
-	Caution     string     `json:"caution"`
-	Rule        string     `json:"rule"` // how the date follows
-	Origin      string     `json:"origin"`
-	Preparation bool       `json:"preparation"`
-	Done        civil.Date `json:"done"`
-	Baseline    civil.Date `json:"baseline"`
-	Passed      bool       `json:"passed"`
-	NotNeeded   string     `json:"notNeeded"` // why a person said that it is not needed here
-	Record      string     `json:"record"`    // id of the last record of it that holds, "" with none
-	Share       float64    `json:"share"`     // of it that is recorded as done, where it is begun and not whole
-
-	tonnes float64 // carried and spread in it
-}
-
 // Step is the state of one step of the descent.
 type Step struct {
 	Key   string `json:"key"`
@@ -137,11 +97,11 @@ type Step struct {
 }
 
 // Figure finds a figure by its path.
-func (p *Plan) Figure(path string) (Figure, bool) {
+func (p *Plan) Figure(path string) (report.Figure, bool) {
 	for _, f := range p.Figures {
 		if f.Path == path {
 			return f, true
 		}
 	}
-	return Figure{}, false
+	return report.Figure{}, false
 }

@@ -14,6 +14,7 @@ import (
 	"slowroot/core/geo"
 	"slowroot/core/layout"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/core/working"
@@ -331,7 +332,7 @@ func TestForksShowConsequences(t *testing.T) {
 	if !f.Decided || f.By != "T" || len(f.Ways) != 5 {
 		t.Fatalf("%+v", f)
 	}
-	get := func(way, label string) Consequence {
+	get := func(way, label string) report.Consequence {
 		for _, w := range f.Ways {
 			for _, c := range w.Consequences {
 				if w.ID == way && c.Label == label {
@@ -340,7 +341,7 @@ func TestForksShowConsequences(t *testing.T) {
 			}
 		}
 		t.Fatalf("%s has no %s", way, label)
-		return Consequence{}
+		return report.Consequence{}
 	}
 	a, b := get("standard", "stations"), get("double", "stations")
 	if r := b.Value / a.Value; r < 1.9 || r > 2.1 || !a.Differs {

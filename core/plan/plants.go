@@ -2,9 +2,9 @@ package plan
 
 import (
 	"fmt"
-	"strconv"
 
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/supply"
 	"slowroot/core/units"
 	"slowroot/core/working"
@@ -36,18 +36,18 @@ func (c *computation) plants() error {
 		if err != nil {
 			return err
 		}
-		c.figure(Figure{Path: k.path, Step: "plants", Label: k.label, Quantity: units.Count, Value: float64(o.Plants), Origin: working.Computed, Note: fmt.Sprintf("%s; %.0f %% sure that every station fills", k.kind, conf*100)})
-		c.figure(Figure{Path: k.path + ".flat", Step: "plants", Label: fmt.Sprintf("With a flat %.0f %%", m.FlatReserve*100), Quantity: units.Count, Value: float64(o.Flat), Origin: working.Computed, Note: "the trade's reserve, " + sure(o.FlatSure)})
-		if c.tr.On(k.path) {
-			c.tell(working.Search, k.path, "Plants to order", "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence", fmt.Sprintf("stations %d, survival %g, confidence %g", k.n, surv, conf),
+		c.Figure(report.Figure{Path: k.path, Step: "plants", Label: k.label, Quantity: units.Count, Value: float64(o.Plants), Origin: working.Computed, Note: fmt.Sprintf("%s; %.0f %% sure that every station fills", k.kind, conf*100)})
+		c.Figure(report.Figure{Path: k.path + ".flat", Step: "plants", Label: fmt.Sprintf("With a flat %.0f %%", m.FlatReserve*100), Quantity: units.Count, Value: float64(o.Flat), Origin: working.Computed, Note: "the trade's reserve, " + sure(o.FlatSure)})
+		if c.On(k.path) {
+			c.Tell(working.Search, k.path, "Plants to order", "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence", fmt.Sprintf("stations %d, survival %g, confidence %g", k.n, surv, conf),
 				float64(o.Plants), units.Count, "method LAY-9; binomial tail by the incomplete beta function (Abramowitz & Stegun, 1964, 26.5.24)",
-				c.num("stations", float64(k.n), units.Count, working.Computed, "", "rows.stations"),
-				c.num("survival", surv, units.Fraction, origin, practice.OriginWords(m.Origin), ""),
-				c.num("confidence", conf, units.Fraction, map[bool]working.Origin{true: working.Assumed, false: working.Chosen}[p.Confidence == 0], "", ""))
-			c.step(k.path, "The other school: a flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve), float64(o.Flat), units.Count, "common practice; "+sure(o.FlatSure))
+				c.Num("stations", float64(k.n), units.Count, working.Computed, "", "rows.stations"),
+				c.Num("survival", surv, units.Fraction, origin, practice.OriginWords(m.Origin), ""),
+				c.Num("confidence", conf, units.Fraction, map[bool]working.Origin{true: working.Assumed, false: working.Chosen}[p.Confidence == 0], "", ""))
+			c.Step(k.path, "The other school: a flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve), float64(o.Flat), units.Count, "common practice; "+sure(o.FlatSure))
 		}
-		if c.tr.On(k.path + ".flat") {
-			c.step(k.path+".flat", "Flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve), float64(o.Flat), units.Count, "common practice; "+sure(o.FlatSure))
+		if c.On(k.path + ".flat") {
+			c.Step(k.path+".flat", "Flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve), float64(o.Flat), units.Count, "common practice; "+sure(o.FlatSure))
 		}
 	}
 	return nil
@@ -61,20 +61,4 @@ func sure(p float64) string {
 		return "more than 99 % sure to fill every station"
 	}
 	return fmt.Sprintf("%.0f %% sure to fill every station", p*100)
-}
-
-func ordinal(n int) string {
-	if n == 1 {
-		return "single"
-	}
-	suffix := "th"
-	switch {
-	case n%10 == 2 && n%100 != 12:
-		suffix = "nd"
-	case n%10 == 3 && n%100 != 13:
-		suffix = "rd"
-	case n%10 == 1 && n%100 != 11:
-		suffix = "st"
-	}
-	return strconv.Itoa(n) + suffix
 }

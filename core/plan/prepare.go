@@ -10,6 +10,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/terrain"
 	"slowroot/core/units"
 	"slowroot/core/working"
@@ -91,20 +92,20 @@ func (c *computation) taskKinds() map[string]string {
 }
 
 // groundJobs are the jobs of the way taken instead of a cover crop.
-func (c *computation) groundJobs() []Job {
+func (c *computation) groundJobs() []report.Job {
 	d := c.day0()
-	job := func(key, name, detail, why, caution string, from, by civil.Date, rule string) Job {
+	job := func(key, name, detail, why, caution string, from, by civil.Date, rule string) report.Job {
 		done := c.doneOn(key)
-		return Job{Key: key, Name: name, Phase: "soil", Age: c.seasons.YearOf(from) - c.first + 1, From: from, By: by, Detail: detail, Why: why, Caution: caution, Rule: rule,
+		return report.Job{Key: key, Name: name, Phase: "soil", Age: c.seasons.YearOf(from) - c.first + 1, From: from, By: by, Detail: detail, Why: why, Caution: caution, Rule: rule,
 			Origin: "common practice, no source", Preparation: true, Done: done, NotNeeded: c.notNeeded(key), Passed: !c.inGround() && done.IsZero() && c.notNeeded(key) == "" && by.Before(c.in.Today)}
 	}
 	gas := "Toxic gas: a licensed applicator only, by the label, with buffer zone, signs and respirators; nobody enters before the plant-back has passed."
 	switch c.coverTaken() {
 	case "rotation":
-		return []Job{job("ground-rotation", "Begin a long rotation of grass or cereal", "two years or more of crops that carry none of this crop's diseases; no volunteers", "breaks diseases and feeds the soil", "", d.AddMonths(-30), d.AddMonths(-24), "30 months before planting, at least 24")}
+		return []report.Job{job("ground-rotation", "Begin a long rotation of grass or cereal", "two years or more of crops that carry none of this crop's diseases; no volunteers", "breaks diseases and feeds the soil", "", d.AddMonths(-30), d.AddMonths(-24), "30 months before planting, at least 24")}
 	case "fumigation":
-		return []Job{
-			job("ground-fumigate-prepare", "Make the ground ready for fumigation", "last cultivation two to three weeks before; no clods, no trash; soil at 60 to 70 % of field capacity, watered if dry; "+c.marked("{10 to 35 °C}")+" at treatment depth", "gas needs fine, moist, warm soil", gas, d.AddDays(-63), d.AddDays(-49), "nine weeks before planting, at least seven"),
+		return []report.Job{
+			job("ground-fumigate-prepare", "Make the ground ready for fumigation", "last cultivation two to three weeks before; no clods, no trash; soil at 60 to 70 % of field capacity, watered if dry; "+c.Marked("{10 to 35 °C}")+" at treatment depth", "gas needs fine, moist, warm soil", gas, d.AddDays(-63), d.AddDays(-49), "nine weeks before planting, at least seven"),
 			job("ground-fumigate", "Fumigation by a licensed contractor", "substance and dose by the label and the local register only", "kills soil fungi and nematodes where lawful", gas, d.AddDays(-42), d.AddDays(-28), "the label's plant-back, often 21 days or more, and 7 to 14 days for weather"),
 			job("ground-cress", "Air the ground and test it with cress", "two to three days; plant only where cress grows", "gas left in the soil kills roots", gas, d.AddDays(-10), d.AddDays(-4), "after the plant-back")}
 	}
@@ -113,11 +114,11 @@ func (c *computation) groundJobs() []Job {
 
 // enforce moves a job behind those its kind must follow. moved says behind what; unsorted what stands in
 // the way where its last day comes too early. What is done or not needed holds nothing up.
-func enforce(jobs []Job, kinds map[string]string) (moved, unsorted map[string]string) {
+func enforce(jobs []report.Job) (moved, unsorted map[string]string) {
 	moved, unsorted = map[string]string{}, map[string]string{}
 	for range 4 { // chains are short
 		for i := range jobs {
-			rate, ok := practice.Tasks[kinds[jobs[i].Key]]
+			rate, ok := practice.Tasks[jobs[i].Kind]
 			if !ok || !jobs[i].Done.IsZero() {
 				continue
 			}
@@ -126,7 +127,7 @@ func enforce(jobs []Job, kinds map[string]string) (moved, unsorted map[string]st
 					continue
 				}
 				for _, kind := range rate.After {
-					if kinds[jobs[k].Key] != kind {
+					if jobs[k].Kind != kind {
 						continue
 					}
 					if jobs[k].From.After(jobs[i].By) {
@@ -144,18 +145,18 @@ func enforce(jobs []Job, kinds map[string]string) (moved, unsorted map[string]st
 
 // inOrder sorts jobs by day, and those of one day as they follow one another: by the kind of their work, else as they
 // stand.
-func inOrder(jobs []Job, kinds map[string]string) {
+func inOrder(jobs []report.Job) {
 	sort.SliceStable(jobs, func(i, j int) bool {
 		a, b := &jobs[i], &jobs[j]
 		if d := a.From.Compare(b.From); d != 0 {
 			return d < 0
 		}
-		return practice.Rank(kinds[a.Key], a.Phase) < practice.Rank(kinds[b.Key], b.Phase)
+		return practice.Rank(a.Kind, a.Phase) < practice.Rank(b.Kind, b.Phase)
 	})
 }
 
 // prepare turns the preparation jobs into lines with hours.
-func (c *computation) prepare(kinds, moved, unsorted map[string]string) {
+func (c *computation) prepare(moved, unsorted map[string]string) {
 	p := Preparation{Lines: []PrepLine{}, Sorting: []SortLine{}, Months: []string{}}
 	ha := c.p.Ground.AreaM2 / 1e4
 	tasks := map[string]practice.Task{}
@@ -174,7 +175,7 @@ func (c *computation) prepare(kinds, moved, unsorted map[string]string) {
 		if !j.Preparation {
 			continue
 		}
-		kind := kinds[j.Key]
+		kind := j.Kind
 		l := PrepLine{Key: j.Key, Name: j.Name, Kind: kind, Passes: 1, AreaHa: ha, From: j.From, Until: j.By, Detail: j.Detail, Why: j.Why, Caution: j.Caution, Done: j.Done, Passed: j.Passed, Moved: moved[j.Key], Unsorted: unsorted[j.Key],
 			NotNeeded: j.NotNeeded, Said: j.NotNeeded != ""}
 		if l.NotNeeded == "" {
@@ -185,10 +186,10 @@ func (c *computation) prepare(kinds, moved, unsorted map[string]string) {
 			l.Passes, l.DepthCm = max(1, t.Passes), t.DepthCm
 			if kind == "rip" && ripCm > l.DepthCm[1] {
 				l.DepthCm = [2]float64{ripCm, ripCm}
-				l.Detail = fmt.Sprintf("to %s, below the pan of the pits. %s", c.text(ripCm, units.Depth), capital(l.Detail))
+				l.Detail = fmt.Sprintf("to %s, below the pan of the pits. %s", c.Text(ripCm, units.Depth), report.Capital(l.Detail))
 			}
 		}
-		c.hours(&l, t, j.tonnes)
+		c.hours(&l, t, j.Tonnes)
 		p.LowH, p.HighH = p.LowH+l.LowH, p.HighH+l.HighH
 		if l.By == "hand" {
 			p.HandH += l.BaseH
@@ -210,35 +211,33 @@ func (c *computation) prepare(kinds, moved, unsorted map[string]string) {
 	if c.coverTaken() == "fumigation" {
 		for i, m := range c.in.Estate.Climate {
 			if m.MeanC >= 10 && m.MeanC <= 35 {
-				p.Months = append(p.Months, monthNames[i])
+				p.Months = append(p.Months, report.Months[i])
 			}
 		}
 	}
-	hand, okH := c.in.Estate.PriceOf("hand", c.in.Today)
-	machine, okM := c.in.Estate.PriceOf("machine", c.in.Today)
+	hand, okH := c.PriceOf("hand")
+	machine, okM := c.PriceOf("machine")
 	p.CostText = "no price"
 	if (okH || p.HandH == 0) && (okM || p.MachineH == 0) && len(p.Lines) > 0 {
-		p.CostText = c.money(hand.Each*p.HandH + machine.Each*p.MachineH)
+		p.CostText = c.Money(hand*p.HandH + machine*p.MachineH)
 	}
 	c.p.Preparation = p
 	note := fmt.Sprintf("%.0f by hand, %.0f by machine; rates from memory, replace them by your own counts", p.HandH, p.MachineH)
 	if p.Unknown > 0 {
-		note += fmt.Sprintf("; without %s whose hours are unknown", count(p.Unknown, "piece")+" of work")
+		note += fmt.Sprintf("; without %s whose hours are unknown", report.Count(p.Unknown, "piece")+" of work")
 	}
-	c.figure(Figure{Path: "prepare.hours", Step: "prepare", Label: "Work before planting", Quantity: units.Hours, Value: p.HandH + p.MachineH, Low: p.LowH, High: p.HighH, Ranged: true, Origin: working.Assumed, Note: note})
-	if !c.tr.On("prepare.hours") {
+	c.Figure(report.Figure{Path: "prepare.hours", Step: "prepare", Label: "Work before planting", Quantity: units.Hours, Value: p.HandH + p.MachineH, Low: p.LowH, High: p.HighH, Ranged: true, Origin: working.Assumed, Note: note})
+	if !c.On("prepare.hours") {
 		return
 	}
-	c.step("prepare.hours", "Together", "hand + machine", fmt.Sprintf("%.3f + %.3f", p.HandH, p.MachineH), p.HandH+p.MachineH, units.Hours, "")
+	c.Step("prepare.hours", "Together", "hand + machine", fmt.Sprintf("%.3f + %.3f", p.HandH, p.MachineH), p.HandH+p.MachineH, units.Hours, "")
 	for _, l := range p.Lines {
 		if l.BaseH > 0 {
 			r := practice.Tasks[l.Kind]
-			c.step("prepare.hours", l.Name, l.formula, l.sum, l.BaseH, units.Hours, fmt.Sprintf("rates from memory, low to high %g to %g", r.Low, r.High))
+			c.Step("prepare.hours", l.Name, l.formula, l.sum, l.BaseH, units.Hours, fmt.Sprintf("rates from memory, low to high %g to %g", r.Low, r.High))
 		}
 	}
 }
-
-var monthNames = []string{"January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"}
 
 // bare finds the longest spell between a piece of work that bares the soil and the next that covers it,
 // or planting.
@@ -263,7 +262,7 @@ func (c *computation) bare(p *Preparation) {
 }
 
 func (c *computation) prepareGrowth(p *Preparation) {
-	for _, s := range document.Sorting(c.sys) {
+	for _, s := range document.Sorting(c.Units) {
 		if v := c.in.Block.Growth[s.Class]; v > 0 {
 			p.Sorting = append(p.Sorting, SortLine{s, v})
 		}
@@ -285,19 +284,19 @@ func (c *computation) judgePreparation() {
 	}
 	for _, l := range p.Lines {
 		if l.Unsorted != "" {
-			c.note(finding.Finding{Rule: "prepare.order", About: &finding.Ref{Kind: "job", ID: l.Key}, Weight: finding.Watch, Step: "prepare", Subject: l.Name, Source: "common practice, no source",
+			c.Note(finding.Finding{Rule: "prepare.order", About: &finding.Ref{Kind: "job", ID: l.Key}, Weight: finding.Watch, Step: "prepare", Subject: l.Name, Source: "common practice, no source",
 				Sentence: fmt.Sprintf("“%s” has to follow “%s”, and its last day comes before that begins: start “%s” earlier.", l.Name, l.Unsorted, l.Unsorted)})
 		}
 	}
 	if p.BareDays > 60 {
-		c.note(finding.Finding{Rule: "prepare.bare", Weight: finding.Watch, Step: "prepare", Subject: "Bare soil", Source: "common practice, no source",
+		c.Note(finding.Finding{Rule: "prepare.bare", Weight: finding.Watch, Step: "prepare", Subject: "Bare soil", Source: "common practice, no source",
 			Sentence: fmt.Sprintf("The soil lies bare for %d weeks, from %s to %s. Sow a quick cover between, or move the work that bares it closer to planting.", p.BareDays/7, p.BareFrom.Words(), p.BareTo.Words())})
 	}
 	if c.coverTaken() == "fumigation" {
 		s := "Fumigation is the way taken: only where lawful, by a licensed applicator and by the label."
-		if len(p.Months) > 0 && !strings.Contains(strings.Join(p.Months, " "), monthNames[c.day0().AddDays(-35).Month()-1]) {
-			s += fmt.Sprintf(" At its time the soil is likely outside %s; warm enough are %s.", c.marked("{10 to 35 °C}"), strings.Join(p.Months, ", "))
+		if len(p.Months) > 0 && !strings.Contains(strings.Join(p.Months, " "), report.Months[c.day0().AddDays(-35).Month()-1]) {
+			s += fmt.Sprintf(" At its time the soil is likely outside %s; warm enough are %s.", c.Marked("{10 to 35 °C}"), strings.Join(p.Months, ", "))
 		}
-		c.note(finding.Finding{Rule: "prepare.fumigation", Weight: finding.Watch, Step: "prepare", Subject: "Fumigation", Sentence: s, Source: "common practice, no source"})
+		c.Note(finding.Finding{Rule: "prepare.fumigation", Weight: finding.Watch, Step: "prepare", Subject: "Fumigation", Sentence: s, Source: "common practice, no source"})
 	}
 }

@@ -11,6 +11,7 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/rotation"
 	"slowroot/core/schedule"
 	"slowroot/core/soil"
@@ -101,8 +102,8 @@ func TestNotNeededHere(t *testing.T) {
 // the check of what it did.
 func TestOneDayInOrder(t *testing.T) {
 	d := civil.Must(2027, 4, 1)
-	jobs := []Job{{Key: "harrow", From: d}, {Key: "lime", From: d}, {Key: "plough", From: d}, {Key: "soil-test", From: d}, {Key: "slash", From: d}, {Key: "order", Phase: "order", From: d}, {Key: "early", From: d.AddDays(-1)}}
-	inOrder(jobs, map[string]string{"harrow": "harrow", "lime": "lime", "plough": "plough", "soil-test": "assess", "slash": "slash", "early": "harrow"})
+	jobs := []report.Job{{Key: "harrow", Kind: "harrow", From: d}, {Key: "lime", Kind: "lime", From: d}, {Key: "plough", Kind: "plough", From: d}, {Key: "soil-test", Kind: "assess", From: d}, {Key: "slash", Kind: "slash", From: d}, {Key: "order", Phase: "order", From: d}, {Key: "early", Kind: "harrow", From: d.AddDays(-1)}}
+	inOrder(jobs)
 	var got []string
 	for _, j := range jobs {
 		got = append(got, j.Key)
@@ -278,14 +279,14 @@ func TestNoNumberThatIsNone(t *testing.T) {
 	if err := in.Estate.Valid(); err == nil {
 		t.Error("lime of which nothing acts is accepted")
 	}
-	c := &computation{p: &Plan{Figures: []Figure{{Path: "x", Step: "soil", Label: "X", Value: math.NaN()}}, Years: []Year{{SpreadM: math.Inf(1), FeedKg: map[string]float64{"n": math.NaN(), "k": 2}}}}}
+	c := &computation{Voice: &report.Voice{Figures: []report.Figure{{Path: "x", Step: "soil", Label: "X", Value: math.NaN()}}}, p: &Plan{Years: []Year{{SpreadM: math.Inf(1), FeedKg: map[string]float64{"n": math.NaN(), "k": 2}}}}}
 	c.p.Drains.DepthM = 1.2
 	c.finite()
-	if f := c.p.Figures[0]; f.Value != 0 || f.Text == "" || c.p.Years[0].SpreadM != 0 || c.p.Years[0].FeedKg["n"] != 0 || c.p.Years[0].FeedKg["k"] != 2 || c.p.Drains.DepthM != 1.2 {
+	if f := c.Figures[0]; f.Value != 0 || f.Text == "" || c.p.Years[0].SpreadM != 0 || c.p.Years[0].FeedKg["n"] != 0 || c.p.Years[0].FeedKg["k"] != 2 || c.p.Drains.DepthM != 1.2 {
 		t.Errorf("%+v %+v", f, c.p.Years[0])
 	}
-	if len(c.p.Findings) != 2 || c.p.Findings[0].Weight != finding.Mend || c.p.Findings[0].Step != "soil" || c.p.Findings[1].Step != "yield" {
-		t.Errorf("%+v", c.p.Findings)
+	if len(c.Findings) != 2 || c.Findings[0].Weight != finding.Mend || c.Findings[0].Step != "soil" || c.Findings[1].Step != "yield" {
+		t.Errorf("%+v", c.Findings)
 	}
 }
 

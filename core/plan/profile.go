@@ -3,12 +3,12 @@ package plan
 import (
 	"fmt"
 	"math"
-	"strings"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/rotation"
 	"slowroot/core/soil"
 	"slowroot/core/units"
@@ -213,7 +213,7 @@ func readPit(pit soil.Pit, root float64, livesWet bool) PitView {
 
 func (c *computation) readTest(i int, t soil.Test, used bool) TestView {
 	v := TestView{Index: i, Used: used, Empty: t.Empty(), AgeMonths: monthsBetween(t.On, c.in.Today), Doubts: []string{}}
-	v.Label = units.Marked(fmt.Sprintf("{%g–%g cm}", t.FromCm, t.ToCm), c.sys) + ", " + t.On.Words()
+	v.Label = units.Marked(fmt.Sprintf("{%g–%g cm}", t.FromCm, t.ToCm), c.Units) + ", " + t.On.Words()
 	keep := func(x float64, ok bool) *float64 {
 		if !ok {
 			return nil
@@ -237,28 +237,28 @@ func (c *computation) soilFigures(root float64, held []float64) {
 	if len(p.Pits) > 0 {
 		note := "nothing stops roots in the pits"
 		if p.Limiting != "" {
-			note = p.Limiting + "; 25th percentile of " + count(len(p.Pits), "pit")
+			note = p.Limiting + "; 25th percentile of " + report.Count(len(p.Pits), "pit")
 		}
-		c.figure(Figure{Path: "soil.depth", Step: "soil", Label: "Effective depth", Quantity: units.Depth, Value: p.DepthCm, Low: p.DepthCm, High: p.AfterCm, Ranged: p.AfterCm > p.DepthCm, Origin: working.Measured, Note: note})
-		c.figure(Figure{Path: "soil.available", Step: "soil", Label: "Water held for roots", Quantity: units.Rain, Value: p.AvailableMM, Origin: working.Computed, Note: soil.HeldClass(p.AvailableMM)})
-		if c.tr.On("soil.depth") {
-			c.tell(working.Search, "soil.depth", "The block", "25th percentile of its pits, type 7", count(len(p.Pits), "pit"), p.DepthCm, units.Depth, "common practice, no source")
+		c.Figure(report.Figure{Path: "soil.depth", Step: "soil", Label: "Effective depth", Quantity: units.Depth, Value: p.DepthCm, Low: p.DepthCm, High: p.AfterCm, Ranged: p.AfterCm > p.DepthCm, Origin: working.Measured, Note: note})
+		c.Figure(report.Figure{Path: "soil.available", Step: "soil", Label: "Water held for roots", Quantity: units.Rain, Value: p.AvailableMM, Origin: working.Computed, Note: soil.HeldClass(p.AvailableMM)})
+		if c.On("soil.depth") {
+			c.Tell(working.Search, "soil.depth", "The block", "25th percentile of its pits, type 7", report.Count(len(p.Pits), "pit"), p.DepthCm, units.Depth, "common practice, no source")
 			for _, v := range p.Pits {
-				sub := "no barrier down to " + c.text(v.BottomCm, units.Depth)
+				sub := "no barrier down to " + c.Text(v.BottomCm, units.Depth)
 				for k, b := range v.Barriers {
 					if k == 0 {
 						sub = ""
 					} else {
 						sub += "; "
 					}
-					sub += fmt.Sprintf("%s at %s (%s)", b.Kind, c.text(b.DepthCm, units.Depth), b.Why)
+					sub += fmt.Sprintf("%s at %s (%s)", b.Kind, c.Text(b.DepthCm, units.Depth), b.Why)
 				}
-				c.tell(working.Rule, "soil.depth", v.Name, "the shallowest barrier; after works the next below those removed", sub, v.EffectiveCm, units.Depth, "method SOIL-4; common practice, no source",
-					c.num("after works", v.AfterCm, units.Depth, working.Computed, v.AfterStops, ""))
+				c.Tell(working.Rule, "soil.depth", v.Name, "the shallowest barrier; after works the next below those removed", sub, v.EffectiveCm, units.Depth, "method SOIL-4; common practice, no source",
+					c.Num("after works", v.AfterCm, units.Depth, working.Computed, v.AfterStops, ""))
 			}
 		}
-		if c.tr.On("soil.available") {
-			c.tell(working.Search, "soil.available", "The block", "25th percentile of its pits, type 7", count(len(p.Pits), "pit"), p.AvailableMM, units.Rain, "common practice, no source")
+		if c.On("soil.available") {
+			c.Tell(working.Search, "soil.available", "The block", "25th percentile of its pits, type 7", report.Count(len(p.Pits), "pit"), p.AvailableMM, units.Rain, "common practice, no source")
 			for i, v := range p.Pits {
 				_, shares, _, _ := c.in.Block.Pits[i].Available(math.Min(root, v.EffectiveCm))
 				sub := ""
@@ -268,42 +268,32 @@ func (c *computation) soilFigures(root float64, held []float64) {
 					}
 					sub += fmt.Sprintf("%.0f mm (%g–%g cm)", s.MM, s.TopCm, s.BottomCm)
 				}
-				c.tell(working.Series, "soil.available", v.Name, "Σ 10·(field capacity − wilting point)·(1 − stones)·thickness", sub, v.AvailableMM, units.Rain,
+				c.Tell(working.Series, "soil.available", v.Name, "Σ 10·(field capacity − wilting point)·(1 − stones)·thickness", sub, v.AvailableMM, units.Rain,
 					"FAO Irrigation and Drainage Paper 56, 1998, eq. 82; water contents by Saxton & Rawls, Soil Sci. Soc. Am. J. 70, 2006, ± 15–25 %",
-					c.num("down to", math.Min(root, v.EffectiveCm), units.Depth, working.Computed, "the crop's roots or the first barrier", "soil.depth"))
+					c.Num("down to", math.Min(root, v.EffectiveCm), units.Depth, working.Computed, "the crop's roots or the first barrier", "soil.depth"))
 			}
 		}
 	}
 	if i, ok := c.in.Block.TopTest(); ok {
 		v := p.Tests[i]
 		if v.PHWater != nil {
-			c.figure(Figure{Path: "soil.ph", Step: "soil", Label: "pH in water", Quantity: units.PH, Value: *v.PHWater, Origin: working.Measured, Note: v.Label})
-			if c.tr.On("soil.ph") {
+			c.Figure(report.Figure{Path: "soil.ph", Step: "soil", Label: "pH in water", Quantity: units.PH, Value: *v.PHWater, Origin: working.Measured, Note: v.Label})
+			if c.On("soil.ph") {
 				t := c.in.Block.Tests[i]
 				formula, src := "as measured in water", "laboratory report"
 				if v.Estimated {
 					formula, src = "CaCl₂ + 0.6, KCl + 0.9", "from memory, ± 0.3"
 				}
-				c.tell(working.Lookup, "soil.ph", "pH in water", formula, fmt.Sprintf("%.1f in %s", *t.PH, t.PHMethod), *v.PHWater, units.PH, src)
+				c.Tell(working.Lookup, "soil.ph", "pH in water", formula, fmt.Sprintf("%.1f in %s", *t.PH, t.PHMethod), *v.PHWater, units.PH, src)
 			}
 		}
 		if v.BasePct != nil {
-			c.figure(Figure{Path: "soil.bases", Step: "soil", Label: "Base saturation", Quantity: units.Percent, Value: *v.BasePct, Origin: working.Computed, Note: v.Label})
-			if c.tr.On("soil.bases") {
-				c.step("soil.bases", "Base saturation", "100 · (Ca + Mg + K + Na) / CEC at pH 7", fmt.Sprintf("100 · %.3f / %.3f", *v.Bases, *v.CEC), *v.BasePct, units.Percent, "van Raij et al., Boletim Técnico 100, Instituto Agronômico, 2nd ed., 1997")
+			c.Figure(report.Figure{Path: "soil.bases", Step: "soil", Label: "Base saturation", Quantity: units.Percent, Value: *v.BasePct, Origin: working.Computed, Note: v.Label})
+			if c.On("soil.bases") {
+				c.Step("soil.bases", "Base saturation", "100 · (Ca + Mg + K + Na) / CEC at pH 7", fmt.Sprintf("100 · %.3f / %.3f", *v.Bases, *v.CEC), *v.BasePct, units.Percent, "van Raij et al., Boletim Técnico 100, Instituto Agronômico, 2nd ed., 1997")
 			}
 		}
 	}
-}
-
-func count(n int, what string) string {
-	if n == 1 {
-		return "1 " + what
-	}
-	if strings.HasSuffix(what, "s") || strings.HasSuffix(what, "ch") {
-		what += "e"
-	}
-	return fmt.Sprintf("%d %ss", n, what)
 }
 
 // judgeSoil says what pits, tests and previous uses ask for.
@@ -312,7 +302,7 @@ func (c *computation) judgeSoil() {
 	c.judgePits()
 	for _, v := range p.Tests {
 		for _, d := range b.Tests[v.Index].Doubts() {
-			c.note(finding.Finding{Rule: d.Rule, Weight: finding.Mend, Step: "soil", Subject: v.Label, Sentence: d.Sentence, Source: "arithmetic of the report"}.Of(document.TestRef(b.Tests[v.Index].ID)))
+			c.Note(finding.Finding{Rule: d.Rule, Weight: finding.Mend, Step: "soil", Subject: v.Label, Sentence: d.Sentence, Source: "arithmetic of the report"}.Of(document.TestRef(b.Tests[v.Index].ID)))
 		}
 	}
 	if c.inGround() || c.sheet == nil {
@@ -325,11 +315,11 @@ func (c *computation) judgeSoil() {
 	} else if !ok {
 		s := "There is no soil test. It comes first: everything put into the soil follows from it, six months before planting at least, twelve better."
 		if left < 6 {
-			s += fmt.Sprintf(" Planting is %s away: what the test asks for will not have acted by then.", count(max(0, left), "month"))
+			s += fmt.Sprintf(" Planting is %s away: what the test asks for will not have acted by then.", report.Count(max(0, left), "month"))
 		}
-		c.note(finding.Finding{Rule: "soil.no-test", Weight: finding.Mend, Step: "soil", Subject: "Soil test", Sentence: s, Source: "common practice, no source"})
+		c.Note(finding.Finding{Rule: "soil.no-test", Weight: finding.Mend, Step: "soil", Subject: "Soil test", Sentence: s, Source: "common practice, no source"})
 	} else if v := p.Tests[i]; v.AgeMonths > 24 {
-		c.note(finding.Finding{Rule: "soil.old-test", Weight: finding.Watch, Step: "soil", Subject: "Soil test", Source: "common practice, no source",
+		c.Note(finding.Finding{Rule: "soil.old-test", Weight: finding.Watch, Step: "soil", Subject: "Soil test", Source: "common practice, no source",
 			Sentence: fmt.Sprintf("The soil test is %d months old: test again before anything is bought by it, six months before planting at least, twelve better.", v.AgeMonths)})
 	}
 	if len(p.Waits) > 0 && p.Earliest.After(date) {
@@ -340,9 +330,9 @@ func (c *computation) judgeSoil() {
 			}
 		}
 		f := finding.Finding{Rule: "site.waiting", Weight: finding.Mend, Step: "ground", Subject: "What grew before", Source: "method SITE-3, common practice, no source",
-			Sentence: fmt.Sprintf("%s should wait here until %s (some hold %s): %s. %s shortens it.", c.sheet.Name, p.Earliest.Words(), p.Latest.Words(), w.Why, capital(w.Shorten))}
+			Sentence: fmt.Sprintf("%s should wait here until %s (some hold %s): %s. %s shortens it.", c.sheet.Name, p.Earliest.Words(), p.Latest.Words(), w.Why, report.Capital(w.Shorten))}
 		f.Remedies = c.moveTo(p.Earliest)
-		c.note(f)
+		c.Note(f)
 	}
 }
 
@@ -367,33 +357,33 @@ func (c *computation) judgePits() {
 	p := c.p.Soil
 	if len(p.Pits) == 0 {
 		if !c.inGround() && c.sheet != nil && !c.inPots() {
-			c.note(finding.Finding{Rule: "soil.no-pit", Weight: finding.Watch, Step: "soil", Subject: "Pits", Source: "common practice, no source",
-				Sentence: "No pit has been dug: how deep roots can go and whether the soil stands in water is not known. Three pits at least, to " + c.text(1.2, units.Spacing) + " or to what stops the spade."})
+			c.Note(finding.Finding{Rule: "soil.no-pit", Weight: finding.Watch, Step: "soil", Subject: "Pits", Source: "common practice, no source",
+				Sentence: "No pit has been dug: how deep roots can go and whether the soil stands in water is not known. Three pits at least, to " + c.Text(1.2, units.Spacing) + " or to what stops the spade."})
 		}
 		return
 	}
 	want := max(3, int(math.Ceil(c.p.Ground.AreaM2/4e4)))
 	if len(p.Pits) < want && !c.inGround() {
-		c.note(finding.Finding{Rule: "soil.few-pits", Weight: finding.Know, Step: "soil", Subject: "Pits", Source: "common practice, no source",
-			Sentence: fmt.Sprintf("%s on %s; %d would be usual, one in every kind of soil.", capital(count(len(p.Pits), "pit")), c.text(c.p.Ground.AreaM2, units.Area), want)})
+		c.Note(finding.Finding{Rule: "soil.few-pits", Weight: finding.Know, Step: "soil", Subject: "Pits", Source: "common practice, no source",
+			Sentence: fmt.Sprintf("%s on %s; %d would be usual, one in every kind of soil.", report.Capital(report.Count(len(p.Pits), "pit")), c.Text(c.p.Ground.AreaM2, units.Area), want)})
 	}
 	for i, v := range p.Pits {
 		pit := document.PitRef(c.in.Block.Pits[i].ID)
 		if v.Wetness.Ask != "" && !c.p.Drains.wellsRead() { // read wells settle what the signs leave open
-			c.note(finding.Finding{Rule: "soil.wet-ask", About: &pit, Weight: finding.Know, Step: "soil", Subject: v.Name, Sentence: v.Name + ": " + v.Wetness.Ask, Source: "method SOIL-5, common practice"})
+			c.Note(finding.Finding{Rule: "soil.wet-ask", About: &pit, Weight: finding.Know, Step: "soil", Subject: v.Name, Sentence: v.Name + ": " + v.Wetness.Ask, Source: "method SOIL-5, common practice"})
 		}
 		if v.Rip != nil && !c.inGround() {
-			s := fmt.Sprintf("%s: a pan from %s to %s. Rip to %s; %s.", v.Name, c.text(v.Rip.TopCm, units.Depth), c.text(v.Rip.BottomCm, units.Depth), c.text(v.Rip.DepthCm, units.Depth), v.Rip.Why)
+			s := fmt.Sprintf("%s: a pan from %s to %s. Rip to %s; %s.", v.Name, c.Text(v.Rip.TopCm, units.Depth), c.Text(v.Rip.BottomCm, units.Depth), c.Text(v.Rip.DepthCm, units.Depth), v.Rip.Why)
 			w := finding.Watch
 			if v.Rip.OutOfTool {
 				s += fmt.Sprintf(" That is deeper than a ripper reaches (%d cm).", soil.RipReachCm)
 				w = finding.Mend
 			}
-			c.note(finding.Finding{Rule: "soil.rip", About: &pit, Weight: w, Step: "soil", Subject: v.Name, Sentence: s, Source: "method SOIL-4, common practice"})
+			c.Note(finding.Finding{Rule: "soil.rip", About: &pit, Weight: w, Step: "soil", Subject: v.Name, Sentence: s, Source: "method SOIL-4, common practice"})
 		}
 		for _, l := range v.Layers {
 			if l.Doubtful {
-				c.note(finding.Finding{Rule: "soil.estimate", About: &pit, Weight: finding.Watch, Step: "soil", Subject: v.Name, Source: "Saxton & Rawls, 2006: clay to 60 %, organic matter to 8 %",
+				c.Note(finding.Finding{Rule: "soil.estimate", About: &pit, Weight: finding.Watch, Step: "soil", Subject: v.Name, Source: "Saxton & Rawls, 2006: clay to 60 %, organic matter to 8 %",
 					Sentence: fmt.Sprintf("%s, %g–%g cm: water and permeability cannot be estimated from this texture; have them measured.", v.Name, l.TopCm, l.BottomCm)})
 				break
 			}
@@ -409,14 +399,7 @@ func (c *computation) judgePits() {
 		if p.WetCm < tolerated {
 			w, how = finding.Mend, "drains or raised beds before planting, or a more tolerant crop"
 		}
-		c.note(finding.Finding{Rule: "soil.wet", Weight: w, Step: "soil", Subject: "Wet soil", Source: "methods SOIL-5, SOIL-6; depths by wet-soil class are assumed",
-			Sentence: fmt.Sprintf("The soil stands in water from %s down; %s wants it free to %s and bears %s: %s.", c.text(p.WetCm, units.Depth), lowerFirst(c.sheet.Name), c.text(ideal, units.Depth), c.text(tolerated, units.Depth), how)})
+		c.Note(finding.Finding{Rule: "soil.wet", Weight: w, Step: "soil", Subject: "Wet soil", Source: "methods SOIL-5, SOIL-6; depths by wet-soil class are assumed",
+			Sentence: fmt.Sprintf("The soil stands in water from %s down; %s wants it free to %s and bears %s: %s.", c.Text(p.WetCm, units.Depth), report.LowerFirst(c.sheet.Name), c.Text(ideal, units.Depth), c.Text(tolerated, units.Depth), how)})
 	}
-}
-
-func lowerFirst(s string) string {
-	if s == "" || s[0] < 'A' || s[0] > 'Z' {
-		return s
-	}
-	return string(s[0]|0x20) + s[1:]
 }

@@ -8,6 +8,7 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/record"
+	"slowroot/core/report"
 )
 
 // done records jobs as done on a day; not records that they are not needed.
@@ -93,14 +94,14 @@ func TestPartlyDone(t *testing.T) {
 	}
 	part := record.Record{Kind: record.Partly, Operation: key, Day: civil.Must(2026, 1, 4), Body: record.Body{Share: 0.4}}
 	in.recorded(part)
-	find := func() Job {
+	find := func() report.Job {
 		for _, j := range compute(t, in).Jobs {
 			if j.Key == key {
 				return j
 			}
 		}
 		t.Fatal("the job is gone")
-		return Job{}
+		return report.Job{}
 	}
 	if j := find(); j.Share != 0.4 || !j.Done.IsZero() {
 		t.Errorf("%+v", j)

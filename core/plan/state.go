@@ -6,11 +6,12 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
+	"slowroot/core/report"
 )
 
 // state says how far the block has come, and what cannot be planned yet: the same words on every screen and in print.
 func (c *computation) state() {
-	month := func(d civil.Date) string { return fmt.Sprintf("%s %d", monthNames[d.Month()-1], d.Year()) }
+	month := func(d civil.Date) string { return fmt.Sprintf("%s %d", report.Months[d.Month()-1], d.Year()) }
 	crop := strings.ToLower(c.p.CropName)
 	switch {
 	case c.p.Stage == document.Ended:

@@ -10,6 +10,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/soil"
 	"slowroot/core/units"
 	"slowroot/core/working"
@@ -191,7 +192,7 @@ func (g ground) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
 			}
 		}
 	case g.ph != nil && !math.IsNaN(ideal) && *g.ph >= ideal && s.Soil.AcidLover:
-		a.Why = fmt.Sprintf("%s loves acid soil and pH %.1f lies in its range: no lime, and no school is asked", lowerFirst(s.Name), *g.ph)
+		a.Why = fmt.Sprintf("%s loves acid soil and pH %.1f lies in its range: no lime, and no school is asked", report.LowerFirst(s.Name), *g.ph)
 	case g.ph != nil && *g.ph >= s.Soil.TargetPH:
 		a.Why = fmt.Sprintf("pH %.1f has reached the %.1f wanted", *g.ph, s.Soil.TargetPH)
 	default:
@@ -243,11 +244,11 @@ func (c *computation) works() {
 		if f, err := amend.StripFraction(choice.StripM, c.rowSpacing()); err == nil {
 			w.Share = f
 		} else if c.rowSpacing() == 0 {
-			c.note(finding.Finding{Rule: "works.strip", Weight: finding.Mend, Step: "soil", Subject: "Treated strip",
-				Sentence: fmt.Sprintf("A treated strip of %s is wanted, and how far apart the rows will stand is not known: say it beside the strip. Until then the whole block is reckoned.", c.text(choice.StripM, units.Spacing)), Source: "method AMD-6"})
+			c.Note(finding.Finding{Rule: "works.strip", Weight: finding.Mend, Step: "soil", Subject: "Treated strip",
+				Sentence: fmt.Sprintf("A treated strip of %s is wanted, and how far apart the rows will stand is not known: say it beside the strip. Until then the whole block is reckoned.", c.Text(choice.StripM, units.Spacing)), Source: "method AMD-6"})
 		} else {
-			c.note(finding.Finding{Rule: "works.strip", Weight: finding.Mend, Step: "soil", Subject: "Treated strip",
-				Sentence: fmt.Sprintf("A treated strip of %s does not fit rows %s apart; the whole block is reckoned.", c.text(choice.StripM, units.Spacing), c.text(c.rowSpacing(), units.Spacing)), Source: "method AMD-6"})
+			c.Note(finding.Finding{Rule: "works.strip", Weight: finding.Mend, Step: "soil", Subject: "Treated strip",
+				Sentence: fmt.Sprintf("A treated strip of %s does not fit rows %s apart; the whole block is reckoned.", c.Text(choice.StripM, units.Spacing), c.Text(c.rowSpacing(), units.Spacing)), Source: "method AMD-6"})
 		}
 	}
 	w.RowM = c.rowSpacing()
@@ -300,13 +301,13 @@ func (c *computation) finish(a *Amendment, n, gap int, price string, quantity fl
 		a.Doses = append(a.Doses, Dose{Kg: a.TotalKg / float64(n), From: d.AddMonths(-a.LeadMonths - back), By: d.AddMonths(-a.MinMonths - back)})
 	}
 	a.CostText = "no price"
-	if p, ok := c.in.Estate.PriceOf(price, c.in.Today); ok {
-		cost := p.Each * quantity
-		if m, ok := c.in.Estate.PriceOf("machine", c.in.Today); ok {
+	if each, ok := c.PriceOf(price); ok {
+		cost := each * quantity
+		if machine, ok := c.PriceOf("machine"); ok {
 			h, _ := practice.Tasks["lime"].Hours(practice.Amount{Ha: c.p.Works.AreaHa * float64(n), Tonnes: a.TotalKg / 1000})
-			cost += m.Each * h[1]
+			cost += machine * h[1]
 		}
-		a.Cost, a.CostText = &cost, c.money(cost)
+		a.Cost, a.CostText = &cost, c.Money(cost)
 	}
 	// what can still be done: applications from the start on, each acting in proportion to its months
 	start := c.start()
@@ -364,7 +365,7 @@ func (c *computation) effect(a *Amendment, what string) string {
 	case a.Possible == 0:
 		return fmt.Sprintf("nothing that is spread from %s on acts before planting", c.start().Words())
 	case a.Reached < 0.995:
-		return fmt.Sprintf("%d of %s still fit before planting; about %.0f %% of the change in %s is reached by then", a.Possible, count(len(a.Doses), "application"), 100*a.Reached, what)
+		return fmt.Sprintf("%d of %s still fit before planting; about %.0f %% of the change in %s is reached by then", a.Possible, report.Count(len(a.Doses), "application"), 100*a.Reached, what)
 	}
 	return "acts in full before planting"
 }
@@ -394,7 +395,7 @@ func (c *computation) sulphur(g ground, choice document.WorksChoice) *Amendment 
 		return nil
 	}
 	a := &Amendment{Key: "sulphur", Name: "Sulphur", Product: "elemental sulphur", PerHaKg: kg, Source: "method AMD-3; " + source, CostText: "no price", Doses: []Dose{},
-		Why: fmt.Sprintf("pH %.1f, at most %.1f is wanted", *g.ph, *g.ph-drop), Caution: c.marked("Dust can explode and irritates: no smoking, mask and goggles. It works only in warm (over {13 °C}), moist soil.")}
+		Why: fmt.Sprintf("pH %.1f, at most %.1f is wanted", *g.ph, *g.ph-drop), Caution: c.Marked("Dust can explode and irritates: no smoking, mask and goggles. It works only in warm (over {13 °C}), moist soil.")}
 	if refused != "" {
 		a.Blocked = refused
 		return a
@@ -462,20 +463,12 @@ func (c *computation) organic(g ground, choice document.WorksChoice) *Amendment 
 	c.finish(a, amend.Split(fresh, amend.MostFresh), 6, "organic:"+o.ID, fresh*c.p.Works.TreatedHa)
 	a.M3 = a.TotalKg / 1000 / o.TPerM3
 	if fresh > amend.MostFresh {
-		a.Why += c.marked(fmt.Sprintf("; {%.0f t/ha} is more than one dressing bears ({%d t/ha}): raise it over years, or treat strips only", fresh, amend.MostFresh))
+		a.Why += c.Marked(fmt.Sprintf("; {%.0f t/ha} is more than one dressing bears ({%d t/ha}): raise it over years, or treat strips only", fresh, amend.MostFresh))
 	}
 	if a.Effect == "" {
 		a.Effect = c.effect(a, "organic matter")
 	}
 	return a
-}
-
-func (c *computation) money(v float64) string {
-	cur := c.in.Estate.Currency
-	if cur == "" {
-		cur = "money"
-	}
-	return cur + " " + units.Number(v, units.Count, c.sys)
 }
 
 // worksFigures makes the amendments pressable.
@@ -486,11 +479,11 @@ func (c *computation) worksFigures(g ground) {
 			continue
 		}
 		path := "works." + a.Key
-		c.figure(Figure{Path: path, Step: "soil", Label: a.Name, Quantity: units.MassT, Value: a.TotalKg, Origin: working.Computed, Note: fmt.Sprintf("%s of %s", c.text(a.PerHaKg, units.YieldT), a.Product)})
-		if !c.tr.On(path) {
+		c.Figure(report.Figure{Path: path, Step: "soil", Label: a.Name, Quantity: units.MassT, Value: a.TotalKg, Origin: working.Computed, Note: fmt.Sprintf("%s of %s", c.Text(a.PerHaKg, units.YieldT), a.Product)})
+		if !c.On(path) {
 			continue
 		}
-		c.step(path, "For the block", "rate · area · treated share", fmt.Sprintf("%.2f kg/ha · %.4f ha · %.5f", a.PerHaKg, c.p.Works.AreaHa, c.p.Works.Share), a.TotalKg, units.MassT, "method AMD-6", c.num("area", c.p.Ground.AreaM2, units.Area, working.Measured, "", "area"))
+		c.Step(path, "For the block", "rate · area · treated share", fmt.Sprintf("%.2f kg/ha · %.4f ha · %.5f", a.PerHaKg, c.p.Works.AreaHa, c.p.Works.Share), a.TotalKg, units.MassT, "method AMD-6", c.Num("area", c.p.Ground.AreaM2, units.Area, working.Measured, "", "area"))
 		if a.Key == "lime" {
 			l := c.p.Works.Lime
 			for _, n := range l.Needs {
@@ -499,16 +492,16 @@ func (c *computation) worksFigures(g ground) {
 					label += ", taken"
 				}
 				if n.Lack != "" {
-					c.tr.Add(working.Step{Figure: path, Label: label, Kind: working.Rule, Formula: n.Formula, Substituted: "cannot answer: it needs " + n.Lack, Shown: "–", Source: n.Source})
+					c.Trace.Add(working.Step{Figure: path, Label: label, Kind: working.Rule, Formula: n.Formula, Substituted: "cannot answer: it needs " + n.Lack, Shown: "–", Source: n.Source})
 					continue
 				}
-				c.step(path, label+", pure CaCO₃ per treated hectare", "1000 · "+n.Formula, "1000 · "+n.Substituted, n.TPerHa*1000, units.YieldT, n.Source, c.num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""))
+				c.Step(path, label+", pure CaCO₃ per treated hectare", "1000 · "+n.Formula, "1000 · "+n.Substituted, n.TPerHa*1000, units.YieldT, n.Source, c.Num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""))
 			}
 			m, _ := c.material(choiceMaterial(c.in.Block))
-			c.step(path, "Of "+m.Name, "1000 · pure · 100 / effective value · 100 / (100 − moisture)", fmt.Sprintf("1000 · %.4f · 100 / %.3f · 100 / (100 − %g)", l.PerHaT, m.Effective(), m.MoisturePct), a.PerHaKg, units.YieldT, "method AMD-2; analysis: "+m.Source)
+			c.Step(path, "Of "+m.Name, "1000 · pure · 100 / effective value · 100 / (100 − moisture)", fmt.Sprintf("1000 · %.4f · 100 / %.3f · 100 / (100 − %g)", l.PerHaT, m.Effective(), m.MoisturePct), a.PerHaKg, units.YieldT, "method AMD-2; analysis: "+m.Source)
 		} else {
-			c.step(path, a.Name+" per treated hectare", map[string]string{"sulphur": "table by texture and pH, or 16.03 · drop · buffer capacity · ρ · d", "gypsum": "0.000861·ρ·d·CEC·(ESP − 8) / (efficiency · purity)", "organic": "ρ·d·points / (dry · organic · lasting)"}[a.Key],
-				a.Why, a.PerHaKg, units.YieldT, a.Source, c.num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""), c.num("bulk density", g.density, units.Density, map[bool]working.Origin{true: working.Assumed, false: working.Measured}[g.estimated], "", ""))
+			c.Step(path, a.Name+" per treated hectare", map[string]string{"sulphur": "table by texture and pH, or 16.03 · drop · buffer capacity · ρ · d", "gypsum": "0.000861·ρ·d·CEC·(ESP − 8) / (efficiency · purity)", "organic": "ρ·d·points / (dry · organic · lasting)"}[a.Key],
+				a.Why, a.PerHaKg, units.YieldT, a.Source, c.Num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""), c.Num("bulk density", g.density, units.Density, map[bool]working.Origin{true: working.Assumed, false: working.Measured}[g.estimated], "", ""))
 		}
 	}
 }
@@ -525,10 +518,10 @@ func (c *computation) judgeWorks() {
 	w := c.p.Works
 	if l := w.Lime; l != nil && !c.inGround() {
 		if l.Refused != "" {
-			c.note(finding.Finding{Rule: "works.lime-refused", Weight: finding.Mend, Step: "soil", Subject: "Lime", Sentence: "No lime can be reckoned: " + l.Refused + ".", Source: "method AMD-1"})
+			c.Note(finding.Finding{Rule: "works.lime-refused", Weight: finding.Mend, Step: "soil", Subject: "Lime", Sentence: "No lime can be reckoned: " + l.Refused + ".", Source: "method AMD-1"})
 		}
 		if l.Wanted && l.Disagree > 1.5 {
-			c.note(finding.Finding{Rule: "works.lime-schools", Weight: finding.Know, Step: "soil", Subject: "Lime", Source: "method AMD-1",
+			c.Note(finding.Finding{Rule: "works.lime-schools", Weight: finding.Know, Step: "soil", Subject: "Lime", Source: "method AMD-1",
 				Sentence: fmt.Sprintf("The schools of liming disagree by a factor of %.1f; the plan follows %s. Test again 6 to 12 months after liming.", l.Disagree, strings.ReplaceAll(string(l.Taken), "-", " "))})
 		}
 	}
@@ -540,26 +533,26 @@ func (c *computation) judgeWorks() {
 		switch {
 		case a.Key == "lime" && a.Blocked != "":
 			f := finding.Finding{Rule: "works.lime-unanalysed", Weight: finding.Stops, Step: "soil", Subject: a.Product, Source: "method AMD-2",
-				Sentence: fmt.Sprintf("%s of pure lime are needed for the block, but of “%s” no rate can be given: %s.", c.text(a.PureT*1000, units.MassT), a.Product, a.Blocked)}
+				Sentence: fmt.Sprintf("%s of pure lime are needed for the block, but of “%s” no rate can be given: %s.", c.Text(a.PureT*1000, units.MassT), a.Product, a.Blocked)}
 			for _, m := range c.in.Estate.Materials {
 				if m.Analysed() && m.Name != a.Product {
 					f.Remedies = append(f.Remedies, finding.Remedy{Label: "Take " + m.Name, Patch: map[string]any{"works": map[string]any{"material": m.ID}}})
 				}
 			}
-			c.note(f)
+			c.Note(f)
 			continue
 		case a.Blocked != "":
-			c.note(finding.Finding{Rule: "works.blocked", About: &finding.Ref{Kind: "amendment", ID: a.Key}, Weight: finding.Mend, Step: "soil", Subject: a.Name, Sentence: a.Name + ": " + a.Blocked + ".", Source: a.Source})
+			c.Note(finding.Finding{Rule: "works.blocked", About: &finding.Ref{Kind: "amendment", ID: a.Key}, Weight: finding.Mend, Step: "soil", Subject: a.Name, Sentence: a.Name + ": " + a.Blocked + ".", Source: a.Source})
 			continue
 		case a.Guess:
-			c.note(finding.Finding{Rule: "works.guess", Weight: finding.Watch, Step: "soil", Subject: a.Product, Source: "method AMD-2",
-				Sentence: fmt.Sprintf("The analysis of “%s” is a guess: the %s rest on it. Have it analysed, heavy metals too, before it is spread.", a.Product, c.text(a.TotalKg, units.MassT))})
+			c.Note(finding.Finding{Rule: "works.guess", Weight: finding.Watch, Step: "soil", Subject: a.Product, Source: "method AMD-2",
+				Sentence: fmt.Sprintf("The analysis of “%s” is a guess: the %s rest on it. Have it analysed, heavy metals too, before it is spread.", a.Product, c.Text(a.TotalKg, units.MassT))})
 		}
 		if c.worksLate(a) {
 			first := a.Doses[0]
 			late := c.worksFree(a)
-			c.note(finding.Finding{Rule: "works.late", About: &finding.Ref{Kind: "amendment", ID: a.Key}, Weight: finding.Mend, Step: "soil", Subject: a.Name, Source: "lead times are common practice; the share reached is reckoned in proportion to time, assumed",
-				Sentence: fmt.Sprintf("%s (%s) should have begun by %s to act before planting on %s. Beginning on %s: %s.", a.Name, c.text(a.TotalKg, units.MassT), first.From.Words(), c.day0().Words(), c.start().Words(), a.Effect),
+			c.Note(finding.Finding{Rule: "works.late", About: &finding.Ref{Kind: "amendment", ID: a.Key}, Weight: finding.Mend, Step: "soil", Subject: a.Name, Source: "lead times are common practice; the share reached is reckoned in proportion to time, assumed",
+				Sentence: fmt.Sprintf("%s (%s) should have begun by %s to act before planting on %s. Beginning on %s: %s.", a.Name, c.Text(a.TotalKg, units.MassT), first.From.Words(), c.day0().Words(), c.start().Words(), a.Effect),
 				Remedies: c.moveTo(late)})
 		}
 	}
@@ -604,7 +597,7 @@ func (c *computation) judgeMagnesium() {
 			f.Remedies = append(f.Remedies, finding.Remedy{Label: "Take " + x.Name, Patch: map[string]any{"works": map[string]any{"material": x.ID}}})
 		}
 	}
-	c.note(f)
+	c.Note(f)
 }
 
 // worksDone reports that the first dose of an amendment is spread, or that a person said it is not needed.
@@ -632,18 +625,18 @@ var amendmentTask = map[string]string{"lime": "lime", "sulphur": "sulphur", "org
 
 // worksJobs dates the amendments. The last dose of a thing the sheet already has a job for goes into that
 // job, which takes the dose's days; kinds maps a job to the kind of its task.
-func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
+func (c *computation) worksJobs(jobs []report.Job) []report.Job {
 	for n := range c.p.Works.Items {
 		a := &c.p.Works.Items[n]
 		for k := range a.Doses {
 			d := &a.Doses[k]
-			detail := fmt.Sprintf("%s of %s for the block, %s on the treated ground, mixed to %s", c.text(d.Kg, units.MassT), a.Product, c.text(a.PerHaKg/float64(len(a.Doses)), units.YieldT), c.text(c.p.Works.DepthCm, units.Depth))
+			detail := fmt.Sprintf("%s of %s for the block, %s on the treated ground, mixed to %s", c.Text(d.Kg, units.MassT), a.Product, c.Text(a.PerHaKg/float64(len(a.Doses)), units.YieldT), c.Text(c.p.Works.DepthCm, units.Depth))
 			if a.M3 > 0 {
-				detail += fmt.Sprintf(" (%s)", c.text(a.M3/float64(len(a.Doses)), units.Earth))
+				detail += fmt.Sprintf(" (%s)", c.Text(a.M3/float64(len(a.Doses)), units.Earth))
 			}
-			if i := sheetJob(jobs, kinds, a.Key); k == len(a.Doses)-1 && i >= 0 {
+			if i := sheetJob(jobs, a.Key); k == len(a.Doses)-1 && i >= 0 {
 				j := &jobs[i]
-				j.Detail, j.From, j.By, j.Rule, j.tonnes = detail+". "+capital(j.Detail), d.From, d.By, a.rule(), d.Kg/1000
+				j.Detail, j.From, j.By, j.Rule, j.Tonnes = detail+". "+report.Capital(j.Detail), d.From, d.By, a.rule(), d.Kg/1000
 				j.Passed = j.Done.IsZero() && j.NotNeeded == "" && d.By.Before(c.in.Today)
 				d.Job = j.Key
 				continue
@@ -654,9 +647,9 @@ func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
 			if len(a.Doses) > 1 {
 				name += fmt.Sprintf(", application %d of %d", k+1, len(a.Doses))
 			}
-			d.Job, kinds[key] = key, amendmentTask[a.Key]
-			jobs = append(jobs, Job{Key: key, Name: name, Phase: "soil", Age: c.seasons.YearOf(d.From) - c.first + 1, From: d.From, By: d.By, Detail: detail, Why: a.Why, Caution: a.Caution,
-				Rule: a.rule(), Origin: a.Source, Preparation: true, Done: done, NotNeeded: c.notNeeded(key), tonnes: d.Kg / 1000,
+			d.Job = key
+			jobs = append(jobs, report.Job{Key: key, Kind: amendmentTask[a.Key], Name: name, Phase: "soil", Age: c.seasons.YearOf(d.From) - c.first + 1, From: d.From, By: d.By, Detail: detail, Why: a.Why, Caution: a.Caution,
+				Rule: a.rule(), Origin: a.Source, Preparation: true, Done: done, NotNeeded: c.notNeeded(key), Tonnes: d.Kg / 1000,
 				Passed: !c.inGround() && done.IsZero() && c.notNeeded(key) == "" && d.By.Before(c.in.Today)})
 		}
 	}
@@ -666,19 +659,19 @@ func (c *computation) worksJobs(jobs []Job, kinds map[string]string) []Job {
 	for i := range jobs {
 		has := false
 		for _, a := range c.p.Works.Items {
-			has = has || amendmentTask[a.Key] == kinds[jobs[i].Key]
+			has = has || amendmentTask[a.Key] == jobs[i].Kind
 		}
-		if k := kinds[jobs[i].Key]; !has && (k == "lime" || k == "sulphur") {
-			jobs[i].Detail = "By the soil test none is needed. " + capital(jobs[i].Detail)
+		if k := jobs[i].Kind; !has && (k == "lime" || k == "sulphur") {
+			jobs[i].Detail = "By the soil test none is needed. " + report.Capital(jobs[i].Detail)
 		}
 	}
 	return jobs
 }
 
 // sheetJob is the job of the sheet that spreads an amendment, −1 where it has none.
-func sheetJob(jobs []Job, kinds map[string]string, amendment string) int {
+func sheetJob(jobs []report.Job, amendment string) int {
 	for i := range jobs {
-		if amendment != "gypsum" && !strings.HasPrefix(jobs[i].Key, "works-") && kinds[jobs[i].Key] == amendmentTask[amendment] {
+		if amendment != "gypsum" && !strings.HasPrefix(jobs[i].Key, "works-") && jobs[i].Kind == amendmentTask[amendment] {
 			return i
 		}
 	}
@@ -686,8 +679,8 @@ func sheetJob(jobs []Job, kinds map[string]string, amendment string) int {
 }
 
 // dosesOf gives each dose the days of the job it is spread in, so that one dose has one date everywhere.
-func (c *computation) dosesOf(jobs []Job) {
-	at := make(map[string]*Job, len(jobs))
+func (c *computation) dosesOf(jobs []report.Job) {
+	at := make(map[string]*report.Job, len(jobs))
 	for i := range jobs {
 		at[jobs[i].Key] = &jobs[i]
 	}

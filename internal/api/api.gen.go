@@ -19,6 +19,7 @@ import (
 	"slowroot/core/plan"
 	"slowroot/core/practice"
 	"slowroot/core/record"
+	"slowroot/core/report"
 	"slowroot/core/rotation"
 	"slowroot/core/schedule"
 	"slowroot/core/soil"
@@ -98,7 +99,7 @@ type BedChoice = document.BedChoice
 type BedPlan = plan.BedPlan
 
 // BillLine defines model for BillLine.
-type BillLine = plan.BillLine
+type BillLine = report.Line
 
 // Block defines model for Block.
 type Block = document.Block
@@ -158,7 +159,7 @@ type ColdSign = terrain.ColdSign
 type ColdSpot = plan.ColdSpot
 
 // Consequence defines model for Consequence.
-type Consequence = plan.Consequence
+type Consequence = report.Consequence
 
 // ContourLine defines model for ContourLine.
 type ContourLine = terrain.Line
@@ -255,7 +256,7 @@ type EstateJob = estate.EstateJob
 type FactorFit = plan.FactorFit
 
 // Figure defines model for Figure.
-type Figure = plan.Figure
+type Figure = report.Figure
 
 // Finding defines model for Finding.
 type Finding = finding.Finding
@@ -264,7 +265,7 @@ type Finding = finding.Finding
 type Fit = plan.Fit
 
 // Fork defines model for Fork.
-type Fork = plan.Fork
+type Fork = report.Fork
 
 // Found defines model for Found.
 type Found = document.Found
@@ -306,7 +307,7 @@ type Hollow = terrain.Hollow
 type IdWords = estate.Choice
 
 // Job defines model for Job.
-type Job = plan.Job
+type Job = report.Job
 
 // LabColumn defines model for LabColumn.
 type LabColumn = document.LabColumn
@@ -693,7 +694,7 @@ type Use = rotation.Use
 type WaitView = plan.WaitView
 
 // Way defines model for Way.
-type Way = plan.Way
+type Way = report.Way
 
 // Weather defines model for Weather.
 type Weather = document.Weather

@@ -17,6 +17,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/plan"
 	"slowroot/core/record"
+	"slowroot/core/report"
 	"slowroot/internal/store"
 )
 
@@ -275,13 +276,13 @@ func TestAStory(t *testing.T) {
 	}
 }
 
-func jobOf(p *plan.Plan, key string) plan.Job {
+func jobOf(p *plan.Plan, key string) report.Job {
 	for _, j := range p.Jobs {
 		if j.Key == key {
 			return j
 		}
 	}
-	return plan.Job{}
+	return report.Job{}
 }
 
 // A change says in words what it changed, before and after.

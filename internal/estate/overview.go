@@ -10,6 +10,7 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
+	"slowroot/core/report"
 	"slowroot/core/units"
 )
 
@@ -132,11 +133,11 @@ func (s *Service) line(d BlockDoc) []PlantingShort {
 
 // EstateJob is a job and the block it is on.
 type EstateJob struct {
-	Block     string   `json:"block"`
-	BlockName string   `json:"blockName"`
-	Planting  string   `json:"planting"`
-	Number    int      `json:"number"`
-	Job       plan.Job `json:"job"`
+	Block     string     `json:"block"`
+	BlockName string     `json:"blockName"`
+	Planting  string     `json:"planting"`
+	Number    int        `json:"number"`
+	Job       report.Job `json:"job"`
 }
 
 // Jobs are the jobs of all blocks whose dates touch the days from…to, in date order, and with them

@@ -24,6 +24,7 @@ import (
 	"slowroot/core/geo"
 	"slowroot/core/plan"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/core/working"
@@ -452,7 +453,7 @@ func (s *Service) Preview(ctx context.Context, id string, patch []byte) (*plan.P
 }
 
 // Forks are the places where practice divides, each way computed for this block.
-func (s *Service) Forks(ctx context.Context, id string) ([]plan.Fork, error) {
+func (s *Service) Forks(ctx context.Context, id string) ([]report.Fork, error) {
 	e, d, err := s.at(ctx, id)
 	if err != nil {
 		return nil, err

@@ -218,3 +218,12 @@ func (d *Date) UnmarshalText(b []byte) error {
 	}
 	return err
 }
+
+// MonthsTo is how many whole months lie between a day and a later one; below zero when it lies before.
+func (d Date) MonthsTo(later Date) int {
+	n := (later.Year()-d.Year())*12 + later.Month() - d.Month()
+	if later.Day() < d.Day() {
+		n--
+	}
+	return n
+}

@@ -179,28 +179,6 @@ func (b Block) Valid() error {
 // CoverFork is the fork between keeping the ground under a cover crop, resting it longer, and fumigation.
 const CoverFork = "cover"
 
-// topTest is the test the amendments rest on: the newest of the topsoil that holds a pH, else the newest
-// of the topsoil.
-func (b Block) TopTest() (int, bool) {
-	best, ok := 0, false
-	better := func(i int) bool {
-		if !ok {
-			return true
-		}
-		a, c := b.Tests[i], b.Tests[best]
-		if (a.PH != nil) != (c.PH != nil) {
-			return a.PH != nil
-		}
-		return a.On.After(c.On)
-	}
-	for i, t := range b.Tests {
-		if t.FromCm <= 10 && better(i) {
-			best, ok = i, true
-		}
-	}
-	return best, ok
-}
-
 // Found is what was found on a block and decided about its ground.
 type Found struct {
 	Pits    []soil.Pit            `json:"pits,omitempty"`

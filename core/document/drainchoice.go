@@ -2,6 +2,7 @@ package document
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"slowroot/core/civil"
@@ -140,9 +141,9 @@ func (b *BedChoice) valid() error {
 // interceptorID names an interceptor beside a network.
 const InterceptorID = "I"
 
-// machineReach is how deep the trench machine digs, m.
-func (b Block) MachineReach() float64 {
-	if r := b.DrainChoice().ReachM; r > 0 {
+// MachineReach is how deep the trench machine digs, m.
+func (d DrainChoice) MachineReach() float64 {
+	if r := d.ReachM; r > 0 {
 		return r
 	}
 	return 1.8
@@ -222,4 +223,9 @@ type BedChoice struct {
 	SettlePct float64 `json:"settlePct,omitempty"` // of a fresh bed's height; 0 is 15
 	Cover     string  `json:"cover,omitempty"`     // "", film or fabric
 	DripLines int     `json:"dripLines,omitempty"` // for each bed
+}
+
+// WellsRead tells whether a dip well was read often enough to be believed: three times.
+func (d *DrainChoice) WellsRead() bool {
+	return d != nil && slices.ContainsFunc(d.Wells, func(w Well) bool { return len(w.Readings) >= 3 })
 }

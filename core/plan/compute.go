@@ -1,14 +1,14 @@
 package plan
 
 import (
-	"fmt"
-
 	"slowroot/core/canopy"
 	"slowroot/core/document"
 	"slowroot/core/finding"
-	"slowroot/core/geo"
 	"slowroot/core/layout"
 	"slowroot/core/nutrition"
+	"slowroot/core/plan/drains"
+	"slowroot/core/plan/ground"
+	"slowroot/core/plan/soils"
 	"slowroot/core/practice"
 	"slowroot/core/record"
 	"slowroot/core/report"
@@ -29,8 +29,7 @@ type computation struct {
 	book     record.Book        // what was recorded of it
 	sheet    *practice.Sheet
 	option   practice.Layout
-	plane    geo.Plane
-	rings    [][]geo.XY
+	ground   ground.Result
 	placed   layout.Placement
 	harvest  yield.Harvest
 	curve    yield.Curve
@@ -66,6 +65,7 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	stage := c.meant.Stage()
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
 		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []Year{}, Jobs: []report.Job{}, Nutrients: []string{}}
+	c.p.Drains = &drains.Plan{}
 	c.p.Preparation = Preparation{Lines: []PrepLine{}, Sorting: []SortLine{}, Months: []string{}}
 	if c.meant != nil {
 		c.p.Planting, c.book = c.meant.ID, record.Open(in.Records, c.meant.ID)
@@ -76,8 +76,8 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	if c.planting != nil {
 		c.Kept, c.KeptIn = c.planting.Accepted, []string{"planting", "accepted"}
 	}
-	c.ground()
-	c.lie()
+	c.ground = ground.Measure(c.groundIn(), c.Voice)
+	c.p.Ground = c.ground
 	if c.planting != nil && c.sheet != nil && !c.sheet.Whole() {
 		return nil, finding.Bad("planting.sheet", c.sheet.Name, "its sheet says what the ground must be and how it is prepared, not yet how a planting is laid out and kept", "a sheet with layouts")
 	}
@@ -130,15 +130,16 @@ func (c *computation) soil() {
 	if c.sheet != nil {
 		c.p.Crop, c.p.CropName, c.p.CropDate = c.sheet.ID, c.sheet.Name, c.day0()
 	}
-	c.profile()
+	c.p.Soil = soils.Read(c.soilIn(), c.Voice)
 	c.works()
 	c.waterNeed()
 	if c.in.drained != nil {
-		c.p.Drains = *c.in.drained
+		d := *c.in.drained
+		c.p.Drains = &d
 	} else if !c.stopping() {
-		c.drains()
+		c.p.Drains = drains.Lay(c.drainsIn(), c.Voice)
 	}
-	c.ops = append(c.ops[:len(c.ops):len(c.ops)], c.siltOps()...)
+	c.ops = append(c.ops[:len(c.ops):len(c.ops)], c.p.Drains.Upkeep(c.Voice)...)
 }
 
 // consider prepares the ground for a crop that is only thought about.
@@ -158,53 +159,6 @@ func (c *computation) consider() {
 // inGround tells whether plants stand, or stood: their layout is fixed and the ground is prepared for them no more.
 func (c *computation) inGround() bool {
 	return c.p.Stage == document.Planted || c.p.Stage == document.Ended
-}
-
-// ground measures the block.
-func (c *computation) ground() {
-	b := c.in.Block.Boundary
-	c.plane = geo.LocalPlane(b)
-	c.rings = b.PlaneRings(c.plane)
-	g := Ground{AreaM2: geo.AreaM2(b), PerimeterM: geo.PerimeterM(b), Origin: geo.Point{Lon: c.plane.Lon0, Lat: c.plane.Lat0}}
-	for _, r := range c.rings {
-		ring := make([][2]float64, len(r))
-		for i, v := range r {
-			ring[i] = [2]float64{v.X, v.Y}
-		}
-		g.Rings = append(g.Rings, ring)
-	}
-	c.p.Ground = g
-	origin := working.Measured
-	f := report.Figure{Path: "area", Step: "ground", Label: "Area", Quantity: units.Area, Value: g.AreaM2, Origin: origin, Note: "plan area, on the ellipsoid"}
-	if sd := c.areaSD(); sd > 0 {
-		f.Low, f.High, f.Ranged = g.AreaM2-sd, g.AreaM2+sd, true
-	}
-	c.Figure(f)
-	c.Figure(report.Figure{Path: "perimeter", Step: "ground", Label: "Boundary", Quantity: units.Distance, Value: g.PerimeterM, Origin: origin, Note: "length of the outer boundary"})
-	if c.On("area") {
-		n := 0
-		for _, r := range c.rings {
-			n += len(r)
-		}
-		c.Tell(working.Series, "area", "Area of the block", "area = ½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R², holes subtracted",
-			fmt.Sprintf("%d points in %d rings on the local plane at %.5f°, %.5f°", n, len(c.rings), c.plane.Lon0, c.plane.Lat0),
-			g.AreaM2, units.Area, "shoelace on the transverse Mercator plane, corrected to the WGS 84 ellipsoid; agrees with geodesic areas (Karney, J. Geodesy 87, 2013) to a part in a million",
-			c.Num("points", float64(n), units.Count, working.Measured, c.in.Block.Surveyed, ""))
-		if sd := c.areaSD(); sd > 0 {
-			c.Tell(working.Series, "area", "How well it is known", "sd = σ/(2√2)·√Σ|pᵢ₊₁ − pᵢ₋₁|²", fmt.Sprintf("σ = %g m", c.in.Block.AccuracyM), sd, units.Area, "follows from the shoelace formula",
-				c.Num("accuracy of a point", c.in.Block.AccuracyM, units.Spacing, working.Measured, c.in.Block.Surveyed, ""))
-		}
-	}
-	if c.On("perimeter") {
-		c.Tell(working.Series, "perimeter", "Length of the boundary", "Σ√(Δx² + Δy²)", fmt.Sprintf("%d sides", len(c.rings[0])), g.PerimeterM, units.Distance, "local plane")
-	}
-}
-
-func (c *computation) areaSD() float64 {
-	if c.in.Block.AccuracyM <= 0 {
-		return 0
-	}
-	return geo.AreaSD(c.in.Block.Boundary, c.in.Block.AccuracyM)
 }
 
 // choose settles the forks: what a person chose, else the sheet's default.

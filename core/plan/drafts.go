@@ -1,48 +1,45 @@
 package plan
 
-import "slowroot/core/document"
+import (
+	"slowroot/core/civil"
+	"slowroot/core/document"
+	"slowroot/core/finding"
+	"slowroot/core/plan/soils"
+	"slowroot/core/rotation"
+)
 
-// showDrafts puts what does not count among what does, each at its place in the block's own lists, so that it can be
-// looked at and finished; what was computed from the settled lists then names the places in the whole ones.
+// soilIn is what the soil is read from.
+func (c *computation) soilIn() soils.In {
+	b := c.in.Block
+	return soils.In{Pits: b.Pits, Tests: b.Tests, Uses: c.in.uses(b.SheetID()), Crop: b.SheetID(), Sheet: c.sheet, Fumigated: c.fumigated(), AreaM2: c.ground.AreaM2}
+}
+
+// judgeSoil says what pits, tests and previous uses ask for.
+func (c *computation) judgeSoil() {
+	c.p.Soil.Judge(c.soilIn(), soils.Crop{PlantOn: c.day0(), Standing: c.inGround(), WellsRead: c.in.Block.Drains.WellsRead(), Move: c.moveTo}, c.Voice)
+}
+
+// showDrafts shows pits and tests that do not count among those that do.
 func (c *computation) showDrafts(whole document.Block) {
-	p := &c.p.Soil
-	if len(whole.Pits) != len(c.in.Block.Pits) {
-		root := 100.0
-		if c.sheet != nil && c.sheet.Soil.RootCm > 0 {
-			root = c.sheet.Soil.RootCm
-		}
-		var all []PitView
-		var at []int // place in the whole list of each settled pit
-		for i, pit := range whole.Pits {
-			if pit.Draft {
-				v := readPit(pit, root, c.sheet != nil && c.sheet.Soil.WetClass == 1)
-				v.Draft = true
-				all = append(all, v)
-				continue
-			}
-			all = append(all, p.Pits[len(at)])
-			at = append(at, i)
-		}
-		p.Pits = all
-		if s := c.p.Drains.Soil; s != nil && s.PitAt < len(at) {
-			moved := *s
-			moved.PitAt = at[s.PitAt]
-			c.p.Drains.Soil = &moved
-		}
+	var at []int
+	c.p.Soil, at = c.p.Soil.WithDrafts(c.soilIn(), whole.Pits, whole.Tests, c.Voice)
+	if s := c.p.Drains.Soil; s != nil && s.PitAt < len(at) {
+		moved := *s
+		moved.PitAt = at[s.PitAt]
+		c.p.Drains.Soil = &moved
 	}
-	if len(whole.Tests) != len(c.in.Block.Tests) {
-		var all []TestView
-		n := 0
-		for i, t := range whole.Tests {
-			if t.Empty() {
-				all = append(all, c.readTest(i, t, false))
-				continue
-			}
-			v := p.Tests[n]
-			v.Index = i
-			all = append(all, v)
-			n++
-		}
-		p.Tests = all
+}
+
+// moveTo offers another planting date.
+func (c *computation) moveTo(d civil.Date) []finding.Remedy {
+	if c.sheet != nil {
+		d = c.seasons.NextInWindow(d, c.sheet.Windows)
 	}
+	label := "Plant on " + d.Words()
+	return []finding.Remedy{{Label: label, Patch: planting("date", d.String())}}
+}
+
+// fumigated is what fumigation does to the waiting time, where it is the way taken.
+func (c *computation) fumigated() rotation.Fumigation {
+	return rotation.Fumigation{Taken: c.coverTaken() == "fumigation", On: c.doneOn("ground-fumigate")}
 }

@@ -71,7 +71,7 @@ func TestDitchAboveTheBlock(t *testing.T) {
 		t.Errorf("%+v", n)
 	}
 	if notes(p, "drain.scour") != nil {
-		t.Errorf("washed out at %.2f m/s", d.fastest)
+		t.Errorf("washed out at %.2f m/s", d.Fastest)
 	}
 	pegs, lines := p.SettingOut()
 	if len(pegs) < 10 || len(lines) != 1 || lines[0].Pipes[0] != "open ditch" {

@@ -11,6 +11,7 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/plan/drains"
 	"slowroot/core/report"
 	"slowroot/core/soil"
 )
@@ -213,20 +214,20 @@ func TestCausesAndWhatTheyAllow(t *testing.T) {
 	}
 	in.Block.Drains.Source = "artesian"
 	for _, r := range compute(t, in).Drains.Remedies {
-		if isField[r.ID] && r.ID != "ditches" && r.Works {
+		if drains.IsField[r.ID] && r.ID != "ditches" && r.Works {
 			t.Errorf("%s works against artesian water", r.ID)
 		}
 	}
 	in.Block.Drains.Source, in.Block.Drains.DitchM = "rain", p(0)
 	for _, r := range compute(t, in).Drains.Remedies {
-		if r.Works && (isField[r.ID] || r.ID == "interceptor") {
+		if r.Works && (drains.IsField[r.ID] || r.ID == "interceptor") {
 			t.Errorf("%s works without an outlet", r.ID)
 		}
 	}
-	if got := tolerated(0.2); !strings.Contains(got, "None of the classes") {
+	if got := drains.Tolerated(0.2); !strings.Contains(got, "None of the classes") {
 		t.Errorf("0.20 m: %s", got)
 	}
-	if got := tolerated(0.56); !strings.Contains(got, "1 to 2") {
+	if got := drains.Tolerated(0.56); !strings.Contains(got, "1 to 2") {
 		t.Errorf("0.56 m: %s", got)
 	}
 }

@@ -9,6 +9,8 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/plan/drains"
+	"slowroot/core/plan/ground"
 	"slowroot/core/soil"
 )
 
@@ -80,7 +82,7 @@ func TestBranchIntoWhatIsMissed(t *testing.T) {
 		hole = append(hole, pl.From(q))
 	}
 	in.Block.Boundary.Holes = []geo.Ring{hole}
-	l, err := Survey(in.Block.Boundary, []Heights{spots(in.Block.Boundary, func(x, y float64) float64 { return 50 + 0.012*math.Abs(y+20) + 0.01*x })}, nil, nil)
+	l, err := ground.Survey(in.Block.Boundary, []ground.Heights{spots(in.Block.Boundary, func(x, y float64) float64 { return 50 + 0.012*math.Abs(y+20) + 0.01*x })}, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -145,9 +147,7 @@ func TestLayerBetweenPits(t *testing.T) {
 		in.Block.Pits[i].Layers = append(in.Block.Pits[i].Layers[:2], soil.Layer{TopCm: top, BottomCm: 170, Class: soil.Clay, Structure: soil.Massive, Hardness: soil.Firm})
 	}
 	layerAt := func(x, y float64) float64 {
-		c := &computation{in: in, p: &Plan{}, plane: geo.LocalPlane(in.Block.Boundary)}
-		c.p.Soil = compute(t, in).Soil
-		f := c.layer()
+		f := drains.In{Pits: in.Block.Pits, Soil: compute(t, in).Soil, Ground: compute(t, in).Ground}.Layer()
 		if f == nil {
 			return 0
 		}

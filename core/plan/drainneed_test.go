@@ -9,6 +9,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/plan/drains"
 	"slowroot/core/soil"
 	"slowroot/core/working"
 )
@@ -123,7 +124,7 @@ func TestDitchesNeedNoCover(t *testing.T) {
 	}
 	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "ditches"}}
 	p = compute(t, in)
-	if d = p.Drains; d.Refused != "" || d.Network == nil || !d.Network.Open || d.SpacingM < closestM || notes(p, "drain.refused") != nil {
+	if d = p.Drains; d.Refused != "" || d.Network == nil || !d.Network.Open || d.SpacingM < drains.ClosestM || notes(p, "drain.refused") != nil {
 		t.Fatalf("%q, %.1f m apart", d.Refused, d.SpacingM)
 	}
 	for _, x := range d.Network.Laterals {
@@ -218,7 +219,7 @@ func TestWantedWaterTable(t *testing.T) {
 	usual := compute(t, in).Drains
 	in.Block.Drains.WaterM = usual.Criterion.SteadyM - 0.2
 	d := compute(t, in).Drains
-	if k := d.Criterion; !k.Said || k.SteadyM != usual.Criterion.SteadyM-0.2 || math.Abs(k.BackM/k.SteadyM-usual.Criterion.BackM/usual.Criterion.SteadyM) > 1e-12 || k.origin() != working.Chosen || usual.Criterion.origin() != working.Sheet {
+	if k := d.Criterion; !k.Said || k.SteadyM != usual.Criterion.SteadyM-0.2 || math.Abs(k.BackM/k.SteadyM-usual.Criterion.BackM/usual.Criterion.SteadyM) > 1e-12 || k.Origin() != working.Chosen || usual.Criterion.Origin() != working.Sheet {
 		t.Errorf("%+v", k)
 	}
 	if d.DepthM == usual.DepthM && d.SpacingM <= usual.SpacingM {

@@ -11,6 +11,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/geo"
+	"slowroot/core/plan/drains"
 	"slowroot/core/soil"
 )
 
@@ -111,7 +112,7 @@ func TestDrainsOfRandomBlocks(t *testing.T) {
 		said := func(rule string) bool {
 			return notes(plan, "drain.trouble-"+rule) != nil || notes(plan, "drain.trouble-cut-"+rule) != nil
 		}
-		for _, v := range []*NetworkView{d.Network, d.Cut} {
+		for _, v := range []*drains.NetworkView{d.Network, d.Cut} {
 			if v == nil {
 				continue
 			}

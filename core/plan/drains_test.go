@@ -12,6 +12,7 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/plan/ground"
 	"slowroot/core/soil"
 	"slowroot/core/working"
 )
@@ -37,7 +38,7 @@ func wet(t testing.TB, sheet string, layerCm float64, accuracy float64, z func(x
 	in.Block.Drains = &document.DrainChoice{Source: "rain", DitchM: p(1.6)}
 	h := spots(in.Block.Boundary, z)
 	h.AccuracyM = accuracy
-	l, err := Survey(in.Block.Boundary, []Heights{h}, nil, nil)
+	l, err := ground.Survey(in.Block.Boundary, []ground.Heights{h}, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -46,12 +47,12 @@ func wet(t testing.TB, sheet string, layerCm float64, accuracy float64, z func(x
 }
 
 // spots are levels every 25 m over a block and around it, known to 2 cm.
-func spots(b geo.Polygon, z func(x, y float64) float64) Heights {
+func spots(b geo.Polygon, z func(x, y float64) float64) ground.Heights {
 	pl := geo.LocalPlane(b)
-	h := Heights{HeightSource: document.HeightSource{Name: "levels", Kind: "spots", AccuracyM: 0.02}}
+	h := ground.Heights{HeightSource: document.HeightSource{Name: "levels", Kind: "spots", AccuracyM: 0.02}}
 	for x := -200.0; x <= 200; x += 25 {
 		for y := -150.0; y <= 150; y += 25 {
-			h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), z(x, y)})
+			h.Spots = append(h.Spots, ground.Spot{At: pl.From(geo.XY{X: x, Y: y}), Z: z(x, y)})
 		}
 	}
 	return h

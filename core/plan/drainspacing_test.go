@@ -8,6 +8,7 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/drainage"
+	"slowroot/core/plan/drains"
 	"slowroot/core/soil"
 )
 
@@ -15,7 +16,7 @@ import (
 // outside the method is dropped and said. The design is shown for the whole range.
 func TestPermeabilityAndItsRange(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.02, tilted)
-	by := func() DrainPlan { return compute(t, in).Drains }
+	by := func() drains.Plan { return *compute(t, in).Drains }
 	d := by()
 	if d.Soil.From != "texture" || math.Abs(d.Soil.High-soil.KsFactor) > 1e-9 || !(d.Spacings[0] < d.Spacings[1] && d.Spacings[1] < d.Spacings[2]) {
 		t.Fatalf("%+v %v", d.Soil, d.Spacings)
@@ -39,7 +40,7 @@ func TestPermeabilityAndItsRange(t *testing.T) {
 	// r 4, H 120, first 40, rise 8 in 60 s: 0.6972 m/day; on the layer 0.7843 (method DRN-3)
 	in.Block.Drains.Holes = []document.Hole{{Name: "1", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 8, Seconds: 60}, {Name: "2", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 8, Seconds: 60, OnLayer: true}, {Name: "3", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 30, Seconds: 60}}
 	plan := compute(t, in)
-	d = plan.Drains
+	d = *plan.Drains
 	if math.Abs(d.Soil.Above-math.Sqrt(0.6972*0.7843)) > 1e-3 || d.Soil.From != "2 auger holes" || math.Abs(d.Holes[0].KMDay-0.6972) > 1e-4 {
 		t.Errorf("%+v %+v", d.Soil, d.Holes)
 	}
@@ -126,7 +127,7 @@ func TestOtherDepthsAreWeighed(t *testing.T) {
 		if x.Taken {
 			marked++
 		}
-		if x.DepthM > deepest(d.Limits).DepthM+1e-9 || i > 0 && x.DepthM <= d.Depths[i-1].DepthM || x.SpacingM < last || math.Abs(x.MetresPerHa*x.SpacingM-1e4) > 1e-6 || !strings.HasPrefix(x.CostText, "C$") {
+		if x.DepthM > drains.Deepest(d.Limits).DepthM+1e-9 || i > 0 && x.DepthM <= d.Depths[i-1].DepthM || x.SpacingM < last || math.Abs(x.MetresPerHa*x.SpacingM-1e4) > 1e-6 || !strings.HasPrefix(x.CostText, "C$") {
 			t.Errorf("%+v after %.2f m", x, last)
 		}
 		last = x.SpacingM
@@ -150,11 +151,11 @@ func TestSoilThatDrainsItself(t *testing.T) {
 	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	p := compute(t, in)
 	n := notes(p, "drain.permeable")
-	if p.Drains.SpacingM != widestM || p.Drains.Spacings[1] <= widestM || n == nil || !strings.Contains(n.Sentence, "100") || n.Remedies[0].Label != "Drain the wet part only" {
+	if p.Drains.SpacingM != drains.WidestM || p.Drains.Spacings[1] <= drains.WidestM || n == nil || !strings.Contains(n.Sentence, "100") || n.Remedies[0].Label != "Drain the wet part only" {
 		t.Errorf("%.0f m of %.0f: %+v", p.Drains.SpacingM, p.Drains.Spacings[1], n)
 	}
 	in.Block.Drains.KMDay = 0.5
-	if p = compute(t, in); p.Drains.SpacingM >= widestM || notes(p, "drain.permeable") != nil {
+	if p = compute(t, in); p.Drains.SpacingM >= drains.WidestM || notes(p, "drain.permeable") != nil {
 		t.Errorf("loam of 0.5 m a day: %.0f m apart", p.Drains.SpacingM)
 	}
 }

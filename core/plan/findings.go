@@ -10,6 +10,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/layout"
+	"slowroot/core/plan/ground"
 	"slowroot/core/practice"
 	"slowroot/core/record"
 	"slowroot/core/report"
@@ -19,10 +20,9 @@ import (
 // findings judges the plan. Each rule looks at figures already computed; none computes again.
 func (c *computation) findings() {
 	c.judgeGround()
-	c.judgeLand()
 	c.judgeAnswers()
 	c.judgeSoil()
-	c.judgeDrains()
+	c.p.Drains.Judge(c.drainsIn(), c.Voice)
 	if c.sheet != nil {
 		c.judgeWorks()
 		c.judgePreparation()
@@ -44,30 +44,6 @@ func planting(field string, v any) map[string]any {
 
 func layoutPatch(fields map[string]any) map[string]any { return planting("layout", fields) }
 
-func (c *computation) judgeGround() {
-	if c.planting == nil {
-		c.Note(finding.Finding{Rule: "ground.undecided", Weight: finding.Know, Step: "plants", Subject: c.in.Block.Name,
-			Sentence: fmt.Sprintf("Nothing stands or is planned on these %s. %s", c.Text(c.p.Ground.AreaM2, units.Area), c.undecided())})
-	}
-	sd := c.areaSD()
-	if share := sd / c.p.Ground.AreaM2; share > 0.02 {
-		c.Note(finding.Finding{Rule: "ground.accuracy", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
-			Sentence: fmt.Sprintf("Points known to ± %s leave the area uncertain by %.1f %% (%s), and every quantity per hectare with it.", c.Text(c.in.Block.AccuracyM, units.Spacing), share*100, c.Text(sd, units.Area)),
-			Source:   "method LAY-2, follows from the shoelace formula"})
-	}
-}
-
-// undecided says what would give a whole plan.
-func (c *computation) undecided() string {
-	switch {
-	case c.sheet == nil:
-		return "Choose a crop to see a whole plan."
-	case !c.sheet.Whole():
-		return fmt.Sprintf("%s is considered; its sheet does not say yet how it is laid out and kept.", c.sheet.Name)
-	}
-	return fmt.Sprintf("%s is considered; plan it to see rows, plants, care and crop.", c.sheet.Name)
-}
-
 func (c *computation) judgeRows() {
 	s, pl := c.p.Spec, c.placed
 	if pl.Stations == 0 {
@@ -76,7 +52,7 @@ func (c *computation) judgeRows() {
 		for k := s.EdgeBandM / 2; k > 0.2; k /= 2 {
 			trial := s
 			trial.EdgeBandM, trial.RowEndSetbackM = math.Round(k*10)/10, math.Min(s.RowEndSetbackM, math.Round(k*10)/10)
-			if got, err := layout.Place(c.rings, trial); err == nil && got.Stations > 0 {
+			if got, err := layout.Place(c.ground.On, trial); err == nil && got.Stations > 0 {
 				f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("Band and setback %s", c.Text(trial.EdgeBandM, units.Spacing)),
 					Patch: layoutPatch(map[string]any{"edgeBandM": trial.EdgeBandM, "rowEndSetbackM": trial.RowEndSetbackM})})
 				break
@@ -96,9 +72,9 @@ func (c *computation) judgeRows() {
 			Sentence: fmt.Sprintf("%s is far from the %s the yields were seen at: beyond 0.4 to 2.5 times, the yield given here is a guess.", c.Text(density, units.PerArea), c.Text(c.curve.ReferencePerHa, units.PerArea)),
 			Remedies: []finding.Remedy{{Label: "Spacing of " + c.option.Name, Patch: layoutPatch(map[string]any{"rowSpacingM": nil, "plantSpacingM": nil, "twinGapM": nil})}}})
 	}
-	if lost := 1 - c.planted*1e4/c.p.Ground.AreaM2; lost > 0.02 {
+	if lost := 1 - c.planted*1e4/c.ground.AreaM2; lost > 0.02 {
 		c.Note(finding.Finding{Rule: "rows.edge-loss", Weight: finding.Know, Step: "rows", Subject: "Edges", Source: "method LAY-3",
-			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", c.Text(lost, units.Fraction), c.Text(float64(pl.Stations), units.Count), c.Text(math.Round(density*c.p.Ground.AreaM2/1e4), units.Count))})
+			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", c.Text(lost, units.Fraction), c.Text(float64(pl.Stations), units.Count), c.Text(math.Round(density*c.ground.AreaM2/1e4), units.Count))})
 	}
 	if c.option.Pollinizer.None() {
 		return
@@ -243,7 +219,7 @@ func (c *computation) judgeAgreement() {
 		if now := p.Spec(l).Normal(); ok && now != a.Spec.Normal() {
 			sentence := fmt.Sprintf("%s × %s stands in the ground; the choices now say %s × %s. Nothing in the ground has moved.",
 				c.Text(a.Spec.RowSpacingM, units.Spacing), c.Text(a.Spec.PlantSpacingM, units.Spacing), c.Text(now.RowSpacingM, units.Spacing), c.Text(now.PlantSpacingM, units.Spacing))
-			if got, err := layout.Place(c.rings, now); err == nil {
+			if got, err := layout.Place(c.ground.On, now); err == nil {
 				sentence += fmt.Sprintf(" They would make %s stations instead of %s.", c.Text(float64(got.Stations), units.Count), c.Text(float64(a.Stations), units.Count))
 			}
 			s := a.Spec
@@ -253,9 +229,9 @@ func (c *computation) judgeAgreement() {
 					"layout": map[string]any{"rowSpacingM": s.RowSpacingM, "plantSpacingM": s.PlantSpacingM, "twinGapM": s.TwinGapM, "bearingDeg": s.BearingDeg,
 						"edgeBandM": s.EdgeBandM, "rowEndSetbackM": s.RowEndSetbackM, "offsetM": s.OffsetM, "pollinizer": s.Pollinizer}}}}}})
 		}
-		if d := c.p.Ground.AreaM2/a.AreaM2 - 1; math.Abs(d) > 0.005 {
+		if d := c.ground.AreaM2/a.AreaM2 - 1; math.Abs(d) > 0.005 {
 			c.Note(finding.Finding{Rule: "ground.resurveyed", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
-				Sentence: fmt.Sprintf("The boundary now holds %s; it held %s when the rows were recorded. The rows have not moved.", c.Text(c.p.Ground.AreaM2, units.Area), c.Text(a.AreaM2, units.Area))})
+				Sentence: fmt.Sprintf("The boundary now holds %s; it held %s when the rows were recorded. The rows have not moved.", c.Text(c.ground.AreaM2, units.Area), c.Text(a.AreaM2, units.Area))})
 		}
 	}
 }
@@ -318,4 +294,37 @@ func (c *computation) steps() {
 		}
 		c.p.Steps = append(c.p.Steps, s)
 	}
+}
+
+// judgeGround says what is known of the ground, and that nothing is planned on it where that is so.
+func (c *computation) judgeGround() {
+	if c.planting == nil {
+		c.Note(finding.Finding{Rule: "ground.undecided", Weight: finding.Know, Step: "plants", Subject: c.in.Block.Name,
+			Sentence: fmt.Sprintf("Nothing stands or is planned on these %s. %s", c.Text(c.ground.AreaM2, units.Area), c.undecided())})
+	}
+	crop := ground.Crop{Standing: c.inGround()}
+	if c.sheet != nil {
+		crop.Name, crop.EarlyBloom = c.sheet.Name, earlyBloomer[c.sheet.ID]
+	}
+	if c.planting != nil && !c.inGround() {
+		crop.BearingDeg = &c.p.Spec.BearingDeg
+	}
+	c.ground.Judge(c.groundIn(), crop, c.Voice)
+}
+
+// groundIn is what the ground is measured from.
+func (c *computation) groundIn() ground.In {
+	b := c.in.Block
+	return ground.In{Boundary: b.Boundary, Surveyed: b.Surveyed, AccuracyM: b.AccuracyM, Land: c.in.Land, LandProblem: c.in.LandProblem}
+}
+
+// undecided says what would give a whole plan.
+func (c *computation) undecided() string {
+	switch {
+	case c.sheet == nil:
+		return "Choose a crop to see a whole plan."
+	case !c.sheet.Whole():
+		return fmt.Sprintf("%s is considered; its sheet does not say yet how it is laid out and kept.", c.sheet.Name)
+	}
+	return fmt.Sprintf("%s is considered; plan it to see rows, plants, care and crop.", c.sheet.Name)
 }

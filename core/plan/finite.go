@@ -25,7 +25,7 @@ func (c *computation) finite() {
 	for _, part := range []struct {
 		step, what string
 		of         any
-	}{{"ground", "The ground", &p.Ground}, {"soil", "The soil", &p.Soil}, {"soil", "What the soil is given", &p.Works}, {"drains", "The drains", &p.Drains}, {"prepare", "The preparation", &p.Preparation},
+	}{{"ground", "The ground", &p.Ground}, {"soil", "The soil", &p.Soil}, {"soil", "What the soil is given", &p.Works}, {"drains", "The drains", p.Drains}, {"prepare", "The preparation", &p.Preparation},
 		{"rows", "The rows", &p.Rows}, {"rows", "The spacing", &p.Spec}, {"yield", "The years", &p.Years}} {
 		if zeroBad(reflect.ValueOf(part.of)) && !spoilt[part.what] {
 			c.uncomputed(part.step, part.what)

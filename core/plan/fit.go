@@ -11,6 +11,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/earthwork"
 	"slowroot/core/geo"
+	"slowroot/core/plan/soils"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/soil"
@@ -85,8 +86,8 @@ type measured struct {
 type measures struct {
 	in      Input
 	m       []measured
-	ground  ground
-	profile Profile
+	ground  topsoil
+	profile soils.Profile
 	areaHa  float64
 }
 
@@ -119,9 +120,9 @@ func quantityOf(key string) units.Quantity {
 // measure reads every factor of a block.
 func measure(in Input) measures {
 
-	m := measures{in: in, m: make([]measured, len(practice.Factors)), ground: groundOf(in.Block), areaHa: geo.AreaM2(in.Block.Boundary) / 1e4}
+	m := measures{in: in, m: make([]measured, len(practice.Factors)), ground: topsoilOf(in.Block), areaHa: geo.AreaM2(in.Block.Boundary) / 1e4}
 	for _, pit := range in.Block.Pits {
-		m.profile.Pits = append(m.profile.Pits, readPit(pit, 100, true)) // wetness is a factor of its own
+		m.profile.Pits = append(m.profile.Pits, soils.ReadPit(pit, 100, true)) // wetness is a factor of its own
 	}
 	at := geo.LocalPlane(in.Block.Boundary)
 	var site climate.Site
@@ -349,7 +350,7 @@ func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
 		}
 	}
 	if l := m.in.Land; l != nil && len(s.Limits) > 0 {
-		r := l.placeRating(s.ID)
+		r := l.PlaceRating(earlyBloomer[s.ID])
 		ff := FactorFit{Key: "frostPlace", Label: "Frost of the place", Letter: "c", Rating: r, Class: suitability.ClassOf(r, false), Origin: "method SITE-1, common practice, no source",
 			Value: l.Judged(), Ideal: "low to moderate", Tolerated: "high; a pocket bears no early bloomer", From: l.Source.Name, Assumed: true}
 		ff.After = ff.Class

@@ -53,7 +53,7 @@ func Forks(in Input) ([]report.Fork, error) {
 			trial := in
 			trial.Block.Planting = &p
 			if f.ID != practice.LayoutFork { // beds follow the rows, and the drains the beds
-				trial.drained = &base.Drains
+				trial.drained = base.Drains
 			}
 			got, err := Compute(trial, nil)
 			if err != nil {

@@ -12,6 +12,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/plan/ground"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/rotation"
@@ -73,16 +74,16 @@ func TestLandOfAPlane(t *testing.T) {
 	in := input(t, "tea")
 	pl := geo.LocalPlane(in.Block.Boundary)
 	z := func(q geo.XY) float64 { return 50 + 0.048*q.X + 0.036*q.Y } // 6 %, falling to 233.13°
-	spots := Heights{HeightSource: document.HeightSource{Name: "spots", Kind: "spots", AccuracyM: 0.02}}
+	spots := ground.Heights{HeightSource: document.HeightSource{Name: "spots", Kind: "spots", AccuracyM: 0.02}}
 	for x := -200.0; x <= 200; x += 50 {
 		for y := -150.0; y <= 150; y += 50 {
-			spots.Spots = append(spots.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), z(geo.XY{X: x, Y: y})})
+			spots.Spots = append(spots.Spots, ground.Spot{At: pl.From(geo.XY{X: x, Y: y}), Z: z(geo.XY{X: x, Y: y})})
 		}
 	}
 	rough := spots
 	rough.Name, rough.AccuracyM = "phone", 6
-	far := Heights{HeightSource: document.HeightSource{Name: "far", Kind: "spots", AccuracyM: 0.01}, Spots: []Spot{{geo.Point{Lon: 10, Lat: 50}, 1}, {geo.Point{Lon: 10.1, Lat: 50}, 1}, {geo.Point{Lon: 10, Lat: 50.1}, 2}}}
-	l, err := Survey(in.Block.Boundary, []Heights{rough, far, spots}, nil, nil)
+	far := ground.Heights{HeightSource: document.HeightSource{Name: "far", Kind: "spots", AccuracyM: 0.01}, Spots: []ground.Spot{{At: geo.Point{Lon: 10, Lat: 50}, Z: 1}, {At: geo.Point{Lon: 10.1, Lat: 50}, Z: 1}, {At: geo.Point{Lon: 10, Lat: 50.1}, Z: 2}}}
+	l, err := ground.Survey(in.Block.Boundary, []ground.Heights{rough, far, spots}, nil, nil)
 	if err != nil || l == nil {
 		t.Fatal(l, err)
 	}
@@ -94,11 +95,11 @@ func TestLandOfAPlane(t *testing.T) {
 	if n := notes(plan, "land.slope"); n == nil || n.Weight != finding.Mend || len(n.Remedies) == 0 || !strings.Contains(n.Remedies[0].Label, "143°") {
 		t.Errorf("rows at 0° on a slope falling to 233°: %+v", n)
 	}
-	in.Land, err = Survey(in.Block.Boundary, []Heights{rough}, nil, nil)
+	in.Land, err = ground.Survey(in.Block.Boundary, []ground.Heights{rough}, nil, nil)
 	if n := notes(compute(t, in), "land.accuracy"); err != nil || n == nil || !strings.Contains(n.Sentence, "± 6.00") {
 		t.Errorf("heights to 6 m: %+v %v", n, err)
 	}
-	if l, err := Survey(in.Block.Boundary, []Heights{far}, nil, nil); l != nil || err != nil {
+	if l, err := ground.Survey(in.Block.Boundary, []ground.Heights{far}, nil, nil); l != nil || err != nil {
 		t.Errorf("heights on another continent give %v, %v", l, err)
 	}
 	d := in.Land.Draw(pl)
@@ -111,24 +112,24 @@ func TestLandOfAPlane(t *testing.T) {
 func TestFrostPocketAndWhatDamsIt(t *testing.T) {
 	in := input(t, "hazelnut")
 	pl := geo.LocalPlane(in.Block.Boundary)
-	src := func(f func(x, y float64) float64) Heights {
-		h := Heights{HeightSource: document.HeightSource{Name: "g", Kind: "spots", AccuracyM: 0.05}}
+	src := func(f func(x, y float64) float64) ground.Heights {
+		h := ground.Heights{HeightSource: document.HeightSource{Name: "g", Kind: "spots", AccuracyM: 0.05}}
 		for x := -600.0; x <= 600; x += 40 {
 			for y := -600.0; y <= 600; y += 40 {
-				h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), f(x, y)})
+				h.Spots = append(h.Spots, ground.Spot{At: pl.From(geo.XY{X: x, Y: y}), Z: f(x, y)})
 			}
 		}
 		return h
 	}
 	bowl := src(func(x, y float64) float64 { return 60 + 0.02*y - 9*math.Exp(-(x*x+y*y)/(160*160)) })
 	hedge := document.Barrier{Name: "South hedge", Kind: "hedge", HeightM: 5, Porosity: 0.1, Line: []geo.Point{pl.From(geo.XY{X: -200, Y: -10}), pl.From(geo.XY{X: 200, Y: -10})}}
-	closed, err := Survey(in.Block.Boundary, []Heights{bowl}, []document.Barrier{hedge}, nil)
+	closed, err := ground.Survey(in.Block.Boundary, []ground.Heights{bowl}, []document.Barrier{hedge}, nil)
 	if err != nil || closed.Judged() != "pocket" || len(closed.Hollows) == 0 || closed.Hollows[0].DepthM < 1 {
 		t.Fatalf("%v %+v %v", closed.Judged(), closed.Hollows, err)
 	}
 	hedge.Gap = true
-	open, _ := Survey(in.Block.Boundary, []Heights{bowl}, []document.Barrier{hedge}, nil)
-	sum := func(l *Land) (n int) {
+	open, _ := ground.Survey(in.Block.Boundary, []ground.Heights{bowl}, []document.Barrier{hedge}, nil)
+	sum := func(l *ground.Land) (n int) {
 		for _, s := range l.Cold {
 			n += s.Score
 		}
@@ -137,7 +138,7 @@ func TestFrostPocketAndWhatDamsIt(t *testing.T) {
 	if sum(open) >= sum(closed) {
 		t.Errorf("a gap in the hedge leaves %d of %d points", sum(open), sum(closed))
 	}
-	spur, _ := Survey(in.Block.Boundary, []Heights{src(func(x, y float64) float64 { return 60 + 12*math.Exp(-(x*x+y*y)/(300*300)) })}, nil, nil)
+	spur, _ := ground.Survey(in.Block.Boundary, []ground.Heights{src(func(x, y float64) float64 { return 60 + 12*math.Exp(-(x*x+y*y)/(300*300)) })}, nil, nil)
 	if spur.Judged() == "pocket" || spur.Judged() == "high" {
 		t.Errorf("a hill top is judged %s", spur.Judged())
 	}
@@ -527,13 +528,13 @@ func TestFiguresOfTheGroundShowTheirWorking(t *testing.T) {
 	in.Climate = site(true)
 	in.Block.Tests[0].OMPct, in.Block.Tests[0].Na, in.Block.Tests[0].CEC = p(0.6), p(1.4), p(9)
 	pl := geo.LocalPlane(in.Block.Boundary)
-	h := Heights{HeightSource: document.HeightSource{Name: "s", Kind: "spots", AccuracyM: 0.02}}
+	h := ground.Heights{HeightSource: document.HeightSource{Name: "s", Kind: "spots", AccuracyM: 0.02}}
 	for x := -200.0; x <= 200; x += 50 {
 		for y := -150.0; y <= 150; y += 50 {
-			h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), 40 + 0.02*x})
+			h.Spots = append(h.Spots, ground.Spot{At: pl.From(geo.XY{X: x, Y: y}), Z: 40 + 0.02*x})
 		}
 	}
-	in.Land, _ = Survey(in.Block.Boundary, []Heights{h}, nil, nil)
+	in.Land, _ = ground.Survey(in.Block.Boundary, []ground.Heights{h}, nil, nil)
 	n := 0
 	for _, f := range compute(t, in).Figures {
 		switch strings.Split(f.Path, ".")[0] {

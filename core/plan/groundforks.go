@@ -20,7 +20,7 @@ func (c *computation) groundForks() []report.Fork {
 		f.MarkDifferences()
 		out = append(out, f)
 	}
-	if f, ok := c.drainFork(); ok {
+	if f, ok := c.p.Drains.Fork(c.drainsIn(), c.Voice); ok {
 		add(f)
 	}
 	if c.sheet == nil || c.inGround() {
@@ -79,7 +79,7 @@ func (c *computation) limeFork() (report.Fork, bool) {
 }
 
 // fixes reports soil that fixes phosphate: acid, and rich in clay or aluminium (common practice).
-func (g ground) fixes() bool {
+func (g topsoil) fixes() bool {
 	if g.ph == nil || *g.ph >= 5.5 {
 		return false
 	}
@@ -87,7 +87,7 @@ func (g ground) fixes() bool {
 }
 
 func (c *computation) phosphateFork() (report.Fork, bool) {
-	g := groundOf(c.in.Block)
+	g := topsoilOf(c.in.Block)
 	if g.test == nil {
 		return report.Fork{}, false
 	}
@@ -106,7 +106,7 @@ func (c *computation) phosphateFork() (report.Fork, bool) {
 	} else {
 		for _, y := range c.sheet.Feeding {
 			if y.If.Holds(c.p.Choices) {
-				first = c.Text(y.At("p2o5", 1, 0)*c.p.Ground.AreaM2/1e4, units.MassKg) + " P₂O₅"
+				first = c.Text(y.At("p2o5", 1, 0)*c.ground.AreaM2/1e4, units.MassKg) + " P₂O₅"
 			}
 		}
 	}
@@ -128,7 +128,7 @@ func (c *computation) phosphateFork() (report.Fork, bool) {
 }
 
 func (c *computation) coverFork() report.Fork {
-	ha := c.p.Ground.AreaM2 / 1e4
+	ha := c.ground.AreaM2 / 1e4
 	taken := c.coverTaken()
 	way := func(id, name, sentence, when string, months, hours float64, licence string) report.Way {
 		return report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice, no source", Taken: taken == id, Consequences: []report.Consequence{

@@ -12,7 +12,7 @@ import (
 // amount is what the work of a line is done to: its passes over the ground, the holes of all stations, and what is
 // carried and spread.
 func (c *computation) amount(t practice.Task, passes int, tonnes float64) practice.Amount {
-	ha := c.p.Ground.AreaM2 / 1e4
+	ha := c.ground.AreaM2 / 1e4
 	a := practice.Amount{Ha: float64(passes) * ha, Tonnes: tonnes}
 	if tonnes == 0 {
 		a.Tonnes = t.PerHaT * ha
@@ -35,8 +35,8 @@ func (c *computation) hours(l *PrepLine, t practice.Task, tonnes float64) {
 	d := c.p.Drains
 	designed := 0.0
 	switch {
-	case l.Kind == "drain" && d.digH > 0 && (d.Network != nil || d.Cut != nil):
-		designed = d.digH
+	case l.Kind == "drain" && d.DigH > 0 && (d.Network != nil || d.Cut != nil):
+		designed = d.DigH
 	case l.Kind == "bed" && d.Bed != nil && d.Bed.Refused == "":
 		designed = d.Bed.MachineH
 	}
@@ -57,9 +57,9 @@ func (c *computation) hours(l *PrepLine, t practice.Task, tonnes float64) {
 		l.Detail = fmt.Sprintf("%s of %s each. %s", report.Count(c.placed.Stations, "hole"), volume(c, t.EachM3), report.Capital(l.Detail))
 		l.formula, l.sum = "hours a cubic metre · holes · cubic metres each", fmt.Sprintf("%g · %d · %g", r.Base, c.placed.Stations, t.EachM3)
 	case a.Tonnes > 0:
-		l.formula, l.sum = "hours a hectare and pass · passes · hectares + hours a tonne · tonnes", fmt.Sprintf("%g · %d · %.5f + %g · %.4f", r.Base, l.Passes, c.p.Ground.AreaM2/1e4, practice.Carrying[1], a.Tonnes)
+		l.formula, l.sum = "hours a hectare and pass · passes · hectares + hours a tonne · tonnes", fmt.Sprintf("%g · %d · %.5f + %g · %.4f", r.Base, l.Passes, c.ground.AreaM2/1e4, practice.Carrying[1], a.Tonnes)
 	default:
-		l.formula, l.sum = "hours a hectare and pass · passes · hectares", fmt.Sprintf("%g · %d · %.5f", r.Base, l.Passes, c.p.Ground.AreaM2/1e4)
+		l.formula, l.sum = "hours a hectare and pass · passes · hectares", fmt.Sprintf("%g · %d · %.5f", r.Base, l.Passes, c.ground.AreaM2/1e4)
 	}
 }
 

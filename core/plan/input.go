@@ -8,6 +8,8 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/climate"
 	"slowroot/core/document"
+	"slowroot/core/plan/drains"
+	"slowroot/core/plan/ground"
 	"slowroot/core/practice"
 	"slowroot/core/record"
 	"slowroot/core/rotation"
@@ -23,7 +25,7 @@ type Input struct {
 	Today    civil.Date
 	Records  []record.Record // of the block, in the order they were written
 	Before   []Stood         // what stood on the block before the planting it is seen from
-	Land     *Land           // the lie of the block; nil where no heights are known
+	Land     *ground.Land    // the lie of the block; nil where no heights are known
 	Climate  *climate.Site   // of the estate's record; nil is worked out from the monthly normals
 	Brief    bool            // leave out remedies that take long to find: for many blocks at once
 	Weigh    bool            // design the ways not taken at the forks of the ground too
@@ -34,7 +36,7 @@ type Input struct {
 	// the computation. nil never stops.
 	Stop func() error
 
-	drained *DrainPlan // the drains as they were designed already: ways that do not touch them take these
+	drained *drains.Plan // the drains as they were designed already: ways that do not touch them take these
 }
 
 // Stood is a planting that ended on the block. Woody roots stay in the ground and rot there.

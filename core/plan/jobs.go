@@ -30,7 +30,7 @@ func (c *computation) preparations(jobs []report.Job) []report.Job {
 	if !c.inGround() {
 		jobs = c.worksJobs(jobs)
 		jobs = append(jobs, c.groundJobs()...)
-		jobs = c.drainJobs(jobs)
+		jobs = c.p.Drains.Jobs(c.Voice, jobs, c.timetable())
 	}
 	moved, unsorted := map[string]string{}, map[string]string{}
 	if !c.inGround() {

@@ -4,8 +4,10 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
-	"slowroot/core/geo"
 	"slowroot/core/layout"
+	"slowroot/core/plan/drains"
+	"slowroot/core/plan/ground"
+	"slowroot/core/plan/soils"
 	"slowroot/core/report"
 	"slowroot/core/units"
 	"slowroot/core/yield"
@@ -25,7 +27,7 @@ type Plan struct {
 	Product   string            `json:"product"`
 	YieldAs   units.Quantity    `json:"yieldAs"` // how yields per area are shown
 	MassAs    units.Quantity    `json:"massAs"`
-	Ground    Ground            `json:"ground"`
+	Ground    ground.Result     `json:"ground"`
 	Spec      layout.Spec       `json:"spec"`
 	Choices   map[string]string `json:"choices"` // every fork, defaults included
 	Figures   []report.Figure   `json:"figures"`
@@ -38,24 +40,16 @@ type Plan struct {
 	Findings  []finding.Finding `json:"findings"`
 	YearToday int               `json:"yearToday"` // season year of today
 
-	Crop        string      `json:"crop"`     // sheet the ground is judged for: the planting's, or the one considered
-	CropName    string      `json:"cropName"` // "" when no crop is meant
-	CropDate    civil.Date  `json:"cropDate"`
-	Soil        Profile     `json:"soil"`
-	Works       Works       `json:"works"`
-	Drains      DrainPlan   `json:"drains"`
-	Preparation Preparation `json:"preparation"`
-	Checklist   []CheckItem `json:"checklist"`
+	Crop        string        `json:"crop"`     // sheet the ground is judged for: the planting's, or the one considered
+	CropName    string        `json:"cropName"` // "" when no crop is meant
+	CropDate    civil.Date    `json:"cropDate"`
+	Soil        soils.Profile `json:"soil"`
+	Works       Works         `json:"works"`
+	Drains      *drains.Plan  `json:"drains"`
+	Preparation Preparation   `json:"preparation"`
+	Checklist   []CheckItem   `json:"checklist"`
 
 	groundForks []report.Fork
-}
-
-// Ground is the block on its local plane.
-type Ground struct {
-	AreaM2     float64        `json:"areaM2"`
-	PerimeterM float64        `json:"perimeterM"`
-	Origin     geo.Point      `json:"origin"`
-	Rings      [][][2]float64 `json:"rings"` // metres east and north of Origin
 }
 
 // Year is one age year on the estate's season calendar.
@@ -104,4 +98,10 @@ func (p *Plan) Figure(path string) (report.Figure, bool) {
 		}
 	}
 	return report.Figure{}, false
+}
+
+// SettingOut is what a contractor needs of the designed drains: pegs with level and chainage, and lines. Both are empty
+// where nothing is designed.
+func (p *Plan) SettingOut() (pegs []drains.Peg, lines []drains.LaidLine) {
+	return p.Drains.SettingOut(p.Ground.Origin)
 }

@@ -158,7 +158,7 @@ func inOrder(jobs []report.Job) {
 // prepare turns the preparation jobs into lines with hours.
 func (c *computation) prepare(moved, unsorted map[string]string) {
 	p := Preparation{Lines: []PrepLine{}, Sorting: []SortLine{}, Months: []string{}}
-	ha := c.p.Ground.AreaM2 / 1e4
+	ha := c.ground.AreaM2 / 1e4
 	tasks := map[string]practice.Task{}
 	for _, o := range c.sheet.Work {
 		if o.Task != nil {

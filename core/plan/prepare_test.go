@@ -10,6 +10,8 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/plan/drains"
+	"slowroot/core/plan/ground"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/rotation"
@@ -192,15 +194,15 @@ func TestNothingIsAskedForThatIsNotNeeded(t *testing.T) {
 }
 
 // sloping is heights of a plane that falls by so many per cent to the south.
-func sloping(t testing.TB, in Input, pct float64) *Land {
+func sloping(t testing.TB, in Input, pct float64) *ground.Land {
 	pl := geo.LocalPlane(in.Block.Boundary)
-	h := Heights{HeightSource: document.HeightSource{Name: "levelled", Kind: "spots", AccuracyM: 0.01, How: "levelled"}}
+	h := ground.Heights{HeightSource: document.HeightSource{Name: "levelled", Kind: "spots", AccuracyM: 0.01, How: "levelled"}}
 	for x := -300.0; x <= 300; x += 50 {
 		for y := -300.0; y <= 300; y += 50 {
-			h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), 100 + pct/100*y})
+			h.Spots = append(h.Spots, ground.Spot{At: pl.From(geo.XY{X: x, Y: y}), Z: 100 + pct/100*y})
 		}
 	}
-	l, err := Survey(in.Block.Boundary, []Heights{h}, nil, nil)
+	l, err := ground.Survey(in.Block.Boundary, []ground.Heights{h}, nil, nil)
 	if err != nil || l == nil {
 		t.Fatal(l, err)
 	}
@@ -279,7 +281,7 @@ func TestNoNumberThatIsNone(t *testing.T) {
 	if err := in.Estate.Valid(); err == nil {
 		t.Error("lime of which nothing acts is accepted")
 	}
-	c := &computation{Voice: &report.Voice{Figures: []report.Figure{{Path: "x", Step: "soil", Label: "X", Value: math.NaN()}}}, p: &Plan{Years: []Year{{SpreadM: math.Inf(1), FeedKg: map[string]float64{"n": math.NaN(), "k": 2}}}}}
+	c := &computation{Voice: &report.Voice{Figures: []report.Figure{{Path: "x", Step: "soil", Label: "X", Value: math.NaN()}}}, p: &Plan{Drains: &drains.Plan{}, Years: []Year{{SpreadM: math.Inf(1), FeedKg: map[string]float64{"n": math.NaN(), "k": 2}}}}}
 	c.p.Drains.DepthM = 1.2
 	c.finite()
 	if f := c.Figures[0]; f.Value != 0 || f.Text == "" || c.p.Years[0].SpreadM != 0 || c.p.Years[0].FeedKg["n"] != 0 || c.p.Years[0].FeedKg["k"] != 2 || c.p.Drains.DepthM != 1.2 {
@@ -332,13 +334,13 @@ func TestValleyOrPlane(t *testing.T) {
 	} {
 		in := grounded(t, "tea")
 		pl := geo.LocalPlane(in.Block.Boundary)
-		h := Heights{HeightSource: document.HeightSource{Name: "levelled", Kind: "spots", AccuracyM: 0.01}}
+		h := ground.Heights{HeightSource: document.HeightSource{Name: "levelled", Kind: "spots", AccuracyM: 0.01}}
 		for x := -300.0; x <= 300; x += 12.5 {
 			for y := -300.0; y <= 300; y += 12.5 {
-				h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), c.z(x, y)})
+				h.Spots = append(h.Spots, ground.Spot{At: pl.From(geo.XY{X: x, Y: y}), Z: c.z(x, y)})
 			}
 		}
-		in.Land, _ = Survey(in.Block.Boundary, []Heights{h}, nil, nil)
+		in.Land, _ = ground.Survey(in.Block.Boundary, []ground.Heights{h}, nil, nil)
 		in.Block.Pits[0].Layers[1].Signs = []soil.Sign{soil.Grey, soil.FreeWater}
 		in.Block.Drains = &document.DrainChoice{Source: "rain"}
 		rank := map[string]int{}

@@ -27,7 +27,7 @@ func (c *computation) rows() error {
 		}
 	} else {
 		c.p.Spec = p.Spec(c.option).Normal()
-		c.placed, err = layout.Place(c.rings, p.Spec(c.option))
+		c.placed, err = layout.Place(c.ground.On, p.Spec(c.option))
 	}
 	var fe *finding.FieldError
 	if errors.As(err, &fe) {
@@ -49,7 +49,7 @@ func (c *computation) rows() error {
 	if p.AsPlanted != nil {
 		from = working.Measured
 	}
-	area := c.p.Ground.AreaM2
+	area := c.ground.AreaM2
 	c.Figure(report.Figure{Path: "rows.stations", Step: "rows", Label: "Stations", Quantity: units.Count, Value: float64(pl.Stations), Origin: from, Note: "counted on the boundary"})
 	c.Figure(report.Figure{Path: "rows.density", Step: "rows", Label: "By spacing alone", Quantity: units.PerArea, Value: density, Origin: working.Computed, Note: "an endless field"})
 	c.Figure(report.Figure{Path: "rows.real", Step: "rows", Label: "On this block", Quantity: units.PerArea, Value: float64(pl.Stations) / (area / 1e4), Origin: working.Computed, Note: "stations over the whole area"})
@@ -67,7 +67,7 @@ func (c *computation) rows() error {
 }
 
 func (c *computation) rowWorking(density float64) {
-	s, pl, area := c.p.Spec, c.placed, c.p.Ground.AreaM2
+	s, pl, area := c.p.Spec, c.placed, c.ground.AreaM2
 	spacing := func() []working.Input {
 		o := func(v *float64) working.Origin {
 			if v != nil {
@@ -127,7 +127,7 @@ func (c *computation) rowWorking(density float64) {
 func (c *computation) standing(a *document.AsPlanted) layout.Placement {
 	out := layout.Placement{Stations: a.Stations, Pollinizers: a.Pollinizers, Temporary: a.Temporary, RowMetres: a.RowMetres}
 	for _, r := range a.Rows {
-		p, q := c.plane.To(r.First), c.plane.To(r.Last)
+		p, q := c.ground.Plane.To(r.First), c.ground.Plane.To(r.Last)
 		k := 1 / math.Max(1, float64(r.N-1))
 		out.Pieces = append(out.Pieces, layout.Piece{Row: r.Row, Station1: r.Station, FirstX: p.X, FirstY: p.Y,
 			StepX: (q.X - p.X) * k, StepY: (q.Y - p.Y) * k, Stations: r.N, LengthM: r.LengthM, Roles: r.Roles})

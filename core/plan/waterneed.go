@@ -10,9 +10,6 @@ import (
 	"slowroot/core/working"
 )
 
-// grownCoefficient is the crop coefficient of a grown stand where no sheet gives one; assumed.
-const grownCoefficient = 0.9
-
 // waterNeed is what the driest month asks of the supply, m³ a day for the block, grown.
 func (c *computation) waterNeed() {
 	s := c.in.Climate
@@ -26,7 +23,7 @@ func (c *computation) waterNeed() {
 	worst, month := 0.0, 0
 	var use, rain float64
 	for i, m := range s.Months {
-		u := grownCoefficient * s.ET0[i]
+		u := water.GrownCoefficient * s.ET0[i]
 		e, err := water.EffectiveRain(m.RainMM, u, held)
 		if err != nil {
 			continue
@@ -35,14 +32,14 @@ func (c *computation) waterNeed() {
 			worst, month, use, rain = need, i, u, e.Storage
 		}
 	}
-	perDay := worst * 10 * c.p.Ground.AreaM2 / 1e4 / 30.4
+	perDay := worst * 10 * c.ground.AreaM2 / 1e4 / 30.4
 	if !(worst > 1) {
 		return
 	}
 	c.Figure(report.Figure{Path: "site.water", Step: "ground", Label: "Water needed a day", Quantity: units.Earth, Value: perDay, Origin: working.Computed, Note: "in " + report.Months[month] + ", the whole block, grown; no losses"})
 	if c.On("site.water") {
-		c.Step("site.water", "Need of the driest month, a day", "(Kc · ET0 − effective rain) · 10 · ha / 30.4", fmt.Sprintf("(%.2f − %.2f) mm · 10 · %.4f / 30.4", use, rain, c.p.Ground.AreaM2/1e4), perDay, units.Earth,
-			"methods WAT-1 to WAT-3: FAO Irrigation and Drainage Paper 56, 1998; SCS TR-21. The coefficient of "+fmt.Sprint(grownCoefficient)+" is assumed", c.Num("reference evapotranspiration", s.ET0[month], units.Rain, working.Computed, report.Months[month], ""), c.Num("rain", s.Months[month].RainMM, units.Rain, working.Measured, c.in.Estate.Source, ""))
+		c.Step("site.water", "Need of the driest month, a day", "(Kc · ET0 − effective rain) · 10 · ha / 30.4", fmt.Sprintf("(%.2f − %.2f) mm · 10 · %.4f / 30.4", use, rain, c.ground.AreaM2/1e4), perDay, units.Earth,
+			"methods WAT-1 to WAT-3: FAO Irrigation and Drainage Paper 56, 1998; SCS TR-21. The coefficient of "+fmt.Sprint(water.GrownCoefficient)+" is assumed", c.Num("reference evapotranspiration", s.ET0[month], units.Rain, working.Computed, report.Months[month], ""), c.Num("rain", s.Months[month].RainMM, units.Rain, working.Measured, c.in.Estate.Source, ""))
 	}
 	w := c.in.Block.Works
 	if w == nil || w.WaterM3Day == 0 {

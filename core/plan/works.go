@@ -74,8 +74,8 @@ type Dose struct {
 	By   civil.Date `json:"by"`
 }
 
-// ground is what amendments are computed from: one topsoil test and the soil it stands for.
-type ground struct {
+// topsoil is what amendments are computed from: one topsoil test and the soil it stands for.
+type topsoil struct {
 	test      *soil.Test
 	ph        *float64 // in water
 	class     soil.Class
@@ -86,8 +86,8 @@ type ground struct {
 	om        *float64
 }
 
-func groundOf(b document.Block) ground {
-	g := ground{density: 1.3, estimated: true, depthCm: 20, class: soil.Loam, clay: 20}
+func topsoilOf(b document.Block) topsoil {
+	g := topsoil{density: 1.3, estimated: true, depthCm: 20, class: soil.Loam, clay: 20}
 	if len(b.Pits) > 0 {
 		l := b.Pits[0].Layers[0]
 		var f soil.Fractions
@@ -107,7 +107,7 @@ func groundOf(b document.Block) ground {
 	if b.Works != nil && b.Works.DepthCm > 0 {
 		g.depthCm = b.Works.DepthCm
 	}
-	i, ok := b.TopTest()
+	i, ok := soil.Top(b.Tests)
 	if !ok {
 		return g
 	}
@@ -131,7 +131,7 @@ func groundOf(b document.Block) ground {
 
 // limeFor answers the lime requirement of a crop on this ground. Charges of the report per kg are turned
 // to per dm³ with the bulk density. nil means no test.
-func (g ground) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
+func (g topsoil) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
 	if g.test == nil || s.Soil.TargetPH == 0 {
 		return nil
 	}
@@ -208,7 +208,7 @@ func (g ground) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
 
 // sulphurFor is kg/ha of sulphur to bring the pH down to the crop's range, and its source; zero when the
 // pH needs no lowering. refused says why it cannot be done.
-func (g ground) sulphurFor(s *practice.Sheet, capacity float64) (kgPerHa, drop float64, source, refused string) {
+func (g topsoil) sulphurFor(s *practice.Sheet, capacity float64) (kgPerHa, drop float64, source, refused string) {
 	if g.ph == nil {
 		return 0, 0, "", ""
 	}
@@ -234,8 +234,8 @@ func (g ground) sulphurFor(s *practice.Sheet, capacity float64) (kgPerHa, drop f
 // works computes the amendments of the crop meant.
 func (c *computation) works() {
 	b := c.in.Block
-	w := Works{AreaHa: c.p.Ground.AreaM2 / 1e4, Share: 1, Items: []Amendment{}}
-	g := groundOf(b)
+	w := Works{AreaHa: c.ground.AreaM2 / 1e4, Share: 1, Items: []Amendment{}}
+	g := topsoilOf(b)
 	choice := document.WorksChoice{}
 	if b.Works != nil {
 		choice = *b.Works
@@ -389,7 +389,7 @@ func (c *computation) material(id string) (document.Material, bool) {
 	return document.Material{}, false
 }
 
-func (c *computation) sulphur(g ground, choice document.WorksChoice) *Amendment {
+func (c *computation) sulphur(g topsoil, choice document.WorksChoice) *Amendment {
 	kg, drop, source, refused := g.sulphurFor(c.sheet, choice.BufferCap)
 	if drop <= 0 {
 		return nil
@@ -410,7 +410,7 @@ func (c *computation) sulphur(g ground, choice document.WorksChoice) *Amendment 
 	return a
 }
 
-func (c *computation) gypsum(g ground) *Amendment {
+func (c *computation) gypsum(g topsoil) *Amendment {
 	esp, ok := g.test.ESP()
 	if !ok || esp <= 10 {
 		return nil
@@ -435,7 +435,7 @@ func (c *computation) gypsum(g ground) *Amendment {
 	return a
 }
 
-func (c *computation) organic(g ground, choice document.WorksChoice) *Amendment {
+func (c *computation) organic(g topsoil, choice document.WorksChoice) *Amendment {
 	target := choice.OMTarget
 	if target == 0 {
 		target = idealLow(c.sheet, "omPct")
@@ -472,7 +472,7 @@ func (c *computation) organic(g ground, choice document.WorksChoice) *Amendment 
 }
 
 // worksFigures makes the amendments pressable.
-func (c *computation) worksFigures(g ground) {
+func (c *computation) worksFigures(g topsoil) {
 	for i := range c.p.Works.Items {
 		a := &c.p.Works.Items[i]
 		if a.Blocked != "" {
@@ -483,7 +483,7 @@ func (c *computation) worksFigures(g ground) {
 		if !c.On(path) {
 			continue
 		}
-		c.Step(path, "For the block", "rate · area · treated share", fmt.Sprintf("%.2f kg/ha · %.4f ha · %.5f", a.PerHaKg, c.p.Works.AreaHa, c.p.Works.Share), a.TotalKg, units.MassT, "method AMD-6", c.Num("area", c.p.Ground.AreaM2, units.Area, working.Measured, "", "area"))
+		c.Step(path, "For the block", "rate · area · treated share", fmt.Sprintf("%.2f kg/ha · %.4f ha · %.5f", a.PerHaKg, c.p.Works.AreaHa, c.p.Works.Share), a.TotalKg, units.MassT, "method AMD-6", c.Num("area", c.ground.AreaM2, units.Area, working.Measured, "", "area"))
 		if a.Key == "lime" {
 			l := c.p.Works.Lime
 			for _, n := range l.Needs {
@@ -571,7 +571,7 @@ func (c *computation) worksFree(a Amendment) civil.Date {
 // judgeMagnesium compares calcium to magnesium with the 2 to 5 : 1 that is usual, and names the lime that
 // mends it (method AMD-2).
 func (c *computation) judgeMagnesium() {
-	i, ok := c.in.Block.TopTest()
+	i, ok := soil.Top(c.in.Block.Tests)
 	l := c.p.Works.Lime
 	if !ok || l == nil || !l.Wanted {
 		return

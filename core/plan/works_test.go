@@ -8,6 +8,7 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/geo"
+	"slowroot/core/plan/ground"
 	"slowroot/core/practice"
 	"slowroot/core/soil"
 )
@@ -27,7 +28,7 @@ func TestGypsumOfABlock(t *testing.T) {
 	in := sodic(t)
 	plan := compute(t, in)
 	a := item(t, plan, "gypsum")
-	g := groundOf(in.Block)
+	g := topsoilOf(in.Block)
 	soilT := g.density * g.depthCm / 100 * 1e4
 	want := soilT * (0.20 - 0.08) * 20 * 0.861 / 1000 / (0.8 * 0.9)
 	if math.Abs(a.PerHaKg-1000*want) > 0.002*1000*want || want < 5 {
@@ -121,13 +122,13 @@ func TestTerracesOfABlock(t *testing.T) {
 	pl := geo.LocalPlane(in.Block.Boundary)
 	lie := func(slope float64) {
 		t.Helper()
-		h := Heights{HeightSource: document.HeightSource{Name: "spots", Kind: "spots", AccuracyM: 0.02}}
+		h := ground.Heights{HeightSource: document.HeightSource{Name: "spots", Kind: "spots", AccuracyM: 0.02}}
 		for x := -400.0; x <= 400; x += 50 {
 			for y := -400.0; y <= 400; y += 50 {
-				h.Spots = append(h.Spots, Spot{pl.From(geo.XY{X: x, Y: y}), 200 + slope*y})
+				h.Spots = append(h.Spots, ground.Spot{At: pl.From(geo.XY{X: x, Y: y}), Z: 200 + slope*y})
 			}
 		}
-		l, err := Survey(in.Block.Boundary, []Heights{h}, nil, nil)
+		l, err := ground.Survey(in.Block.Boundary, []ground.Heights{h}, nil, nil)
 		if err != nil || l == nil {
 			t.Fatal(l, err)
 		}

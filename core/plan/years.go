@@ -28,7 +28,7 @@ func (c *computation) years() {
 		// Thinned layouts carry their thinning in the curve, whose reference is the dense stand.
 		PlantsPerHa: func(int) float64 { return density }, Life: c.life})
 	c.p.Nutrients = c.feed.Nutrients()
-	area := c.p.Ground.AreaM2 / 1e4
+	area := c.ground.AreaM2 / 1e4
 	c.p.Years = make([]Year, 0, len(series))
 	for _, y := range series {
 		season := c.first + y.Age - 1

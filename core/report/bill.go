@@ -17,6 +17,12 @@ type Line struct {
 	Kind     string         `json:"-"` // what it is, for whoever looks for it: pipe, ditch, pit, land
 }
 
+// As says what kind of line it is.
+func (l Line) As(kind string) Line {
+	l.Kind = kind
+	return l
+}
+
 // Bill adds up lines priced from the price book, and remembers which lack a price.
 type Bill struct {
 	say  *Voice

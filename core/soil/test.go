@@ -300,3 +300,25 @@ func (t Test) sum() string {
 	}
 	return strings.Join(parts, " + ")
 }
+
+// Top is the test the amendments rest on: the newest of the topsoil that holds a pH, else the newest
+// of the topsoil.
+func Top(tests []Test) (place int, ok bool) {
+	best := 0
+	better := func(i int) bool {
+		if !ok {
+			return true
+		}
+		a, c := tests[i], tests[best]
+		if (a.PH != nil) != (c.PH != nil) {
+			return a.PH != nil
+		}
+		return a.On.After(c.On)
+	}
+	for i, t := range tests {
+		if t.FromCm <= 10 && better(i) {
+			best, ok = i, true
+		}
+	}
+	return best, ok
+}

@@ -79,3 +79,6 @@ func EffectiveRain(rain, use, storage float64) (Effective, error) {
 	}
 	return e, nil
 }
+
+// GrownCoefficient is the crop coefficient of a grown stand where no sheet gives one; assumed.
+const GrownCoefficient = 0.9

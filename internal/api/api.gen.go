@@ -17,6 +17,9 @@ import (
 	"slowroot/core/geo"
 	"slowroot/core/layout"
 	"slowroot/core/plan"
+	"slowroot/core/plan/drains"
+	"slowroot/core/plan/ground"
+	"slowroot/core/plan/soils"
 	"slowroot/core/practice"
 	"slowroot/core/record"
 	"slowroot/core/report"
@@ -96,7 +99,7 @@ type Bed = earthwork.Bed
 type BedChoice = document.BedChoice
 
 // BedPlan defines model for BedPlan.
-type BedPlan = plan.BedPlan
+type BedPlan = drains.BedPlan
 
 // BillLine defines model for BillLine.
 type BillLine = report.Line
@@ -156,7 +159,7 @@ type ClimateYear = estate.ClimateYear
 type ColdSign = terrain.ColdSign
 
 // ColdSpot defines model for ColdSpot.
-type ColdSpot = plan.ColdSpot
+type ColdSpot = ground.ColdSpot
 
 // Consequence defines model for Consequence.
 type Consequence = report.Consequence
@@ -171,13 +174,13 @@ type Copies = estate.Copies
 type CopyInfo = store.CopyInfo
 
 // DepthTried defines model for DepthTried.
-type DepthTried = plan.DepthTried
+type DepthTried = drains.DepthTried
 
 // Difference defines model for Difference.
 type Difference = estate.Difference
 
 // Discharge defines model for Discharge.
-type Discharge = plan.Discharge
+type Discharge = drains.Discharge
 
 // Dose defines model for Dose.
 type Dose = plan.Dose
@@ -192,7 +195,7 @@ type DrainBreak = drainage.Break
 type DrainChoice = document.DrainChoice
 
 // DrainCriterion defines model for DrainCriterion.
-type DrainCriterion = plan.DrainCriterion
+type DrainCriterion = drains.Criterion
 
 // DrainLimit defines model for DrainLimit.
 type DrainLimit = drainage.Limit
@@ -201,19 +204,19 @@ type DrainLimit = drainage.Limit
 type DrainMain = drainage.Main
 
 // DrainNetwork defines model for DrainNetwork.
-type DrainNetwork = plan.NetworkView
+type DrainNetwork = drains.NetworkView
 
 // DrainPipe defines model for DrainPipe.
 type DrainPipe = drainage.Pipe
 
 // DrainPlan defines model for DrainPlan.
-type DrainPlan = plan.DrainPlan
+type DrainPlan = drains.Plan
 
 // DrainRemedy defines model for DrainRemedy.
 type DrainRemedy = drainage.Remedy
 
 // DrainSoil defines model for DrainSoil.
-type DrainSoil = plan.DrainSoil
+type DrainSoil = drains.Soil
 
 // DrainStation defines model for DrainStation.
 type DrainStation = drainage.Station
@@ -222,10 +225,10 @@ type DrainStation = drainage.Station
 type DrainTrouble = drainage.Trouble
 
 // Drawing defines model for Drawing.
-type Drawing = plan.Drawing
+type Drawing = ground.Drawing
 
 // DrawnBarrier defines model for DrawnBarrier.
-type DrawnBarrier = plan.DrawnBarrier
+type DrawnBarrier = ground.DrawnBarrier
 
 // DrawnDrain defines model for DrawnDrain.
 type DrawnDrain = document.DrawnDrain
@@ -280,7 +283,7 @@ type FrostJudgement = terrain.Judgement
 type Gap = climate.Gap
 
 // Ground defines model for Ground.
-type Ground = plan.Ground
+type Ground = ground.Result
 
 // Harvest defines model for Harvest.
 type Harvest = plan.Harvest
@@ -298,7 +301,7 @@ type HeightsRead = estate.HeightsRead
 type Hole = document.Hole
 
 // HoleView defines model for HoleView.
-type HoleView = plan.HoleView
+type HoleView = drains.HoleView
 
 // Hollow defines model for Hollow.
 type Hollow = terrain.Hollow
@@ -322,7 +325,7 @@ type LabReport = labreport.Report
 type Layer = soil.Layer
 
 // LayerView defines model for LayerView.
-type LayerView = plan.LayerView
+type LayerView = soils.LayerView
 
 // LayoutSpec defines model for LayoutSpec.
 type LayoutSpec = layout.Spec
@@ -379,7 +382,7 @@ type Person = document.Person
 type Pit = soil.Pit
 
 // PitView defines model for PitView.
-type PitView = plan.PitView
+type PitView = soils.PitView
 
 // Plan defines model for Plan.
 type Plan = plan.Plan
@@ -442,7 +445,7 @@ type Problem struct {
 }
 
 // Profile defines model for Profile.
-type Profile = plan.Profile
+type Profile = soils.Profile
 
 // Question defines model for Question.
 type Question = document.Question
@@ -466,7 +469,7 @@ type ReportColumn = labreport.Column
 type Restored = estate.Restored
 
 // RestrictiveView defines model for RestrictiveView.
-type RestrictiveView = plan.RestrictiveView
+type RestrictiveView = soils.RestrictiveView
 
 // Ring defines model for Ring.
 type Ring = geo.Ring
@@ -676,7 +679,7 @@ type StepState = plan.Step
 type Steps = store.Steps
 
 // TableMonth defines model for TableMonth.
-type TableMonth = plan.TableMonth
+type TableMonth = drains.TableMonth
 
 // Terrace defines model for Terrace.
 type Terrace = terrain.Terrace
@@ -685,13 +688,13 @@ type Terrace = terrain.Terrace
 type TestField = estate.TestField
 
 // TestView defines model for TestView.
-type TestView = plan.TestView
+type TestView = soils.TestView
 
 // Use defines model for Use.
 type Use = rotation.Use
 
 // WaitView defines model for WaitView.
-type WaitView = plan.WaitView
+type WaitView = soils.WaitView
 
 // Way defines model for Way.
 type Way = report.Way
@@ -712,7 +715,7 @@ type Well = document.Well
 type WellReading = document.WellReading
 
 // WellView defines model for WellView.
-type WellView = plan.WellView
+type WellView = drains.WellView
 
 // Wetness defines model for Wetness.
 type Wetness = soil.Wetness

@@ -10,7 +10,7 @@ import (
 
 	"slowroot/core/document"
 	"slowroot/core/finding"
-	"slowroot/core/plan"
+	"slowroot/core/plan/drains"
 	"slowroot/internal/formats/geojson"
 	"slowroot/internal/formats/settingout"
 	"slowroot/internal/formats/table"
@@ -21,14 +21,14 @@ import (
 // on flat clay, an interceptor on a slope; each with a bill, cautions and no pipe below what stops the water unsaid.
 func TestDemonstrationOfDrains(t *testing.T) {
 	s, b := demoEstate(t)
-	taken := map[string]plan.DrainPlan{}
+	taken := map[string]drains.Plan{}
 	for _, d := range b {
 		p, err := s.Plan(ctx, d.ID)
 		if err != nil {
 			t.Fatal(err)
 		}
 		if p.Drains.Started {
-			taken[p.Drains.Taken] = p.Drains
+			taken[p.Drains.Taken] = *p.Drains
 			if len(p.Drains.Bill) < 5 || p.Drains.CostText == "" || len(p.Drains.Cautions) < 3 || strings.Contains(p.Drains.CostText, "no price") {
 				t.Errorf("%s: %d lines for %s", p.Name, len(p.Drains.Bill), p.Drains.CostText)
 			}

@@ -18,6 +18,7 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
+	"slowroot/core/plan/ground"
 	"slowroot/core/practice"
 	"slowroot/core/soil"
 	"slowroot/core/units"
@@ -99,16 +100,16 @@ func plain(err error) string {
 }
 
 // heightsOf reads the estate's height files.
-func (s *Service) heightsOf(ctx context.Context, list []document.HeightSource) ([]plan.Heights, error) {
-	out := make([]plan.Heights, 0, len(list))
+func (s *Service) heightsOf(ctx context.Context, list []document.HeightSource) ([]ground.Heights, error) {
+	out := make([]ground.Heights, 0, len(list))
 	for i, h := range list {
-		got, err := recall(&s.memory, "heights"+h.Digest+h.Kind+h.CRS, func() (plan.Heights, error) {
+		got, err := recall(&s.memory, "heights"+h.Digest+h.Kind+h.CRS, func() (ground.Heights, error) {
 			text, err := s.file(ctx, h.Digest)
 			if errors.Is(err, store.ErrNotFound) {
-				return plan.Heights{}, finding.Bad(fmt.Sprintf("heights[%d].digest", i), h.Digest, "is not a file kept here", "read the heights in again")
+				return ground.Heights{}, finding.Bad(fmt.Sprintf("heights[%d].digest", i), h.Digest, "is not a file kept here", "read the heights in again")
 			}
 			if err != nil {
-				return plan.Heights{}, err
+				return ground.Heights{}, err
 			}
 			kind, crs := heights.CSV, "EPSG:4326"
 			if h.Kind == "grid" {
@@ -116,7 +117,7 @@ func (s *Service) heightsOf(ctx context.Context, list []document.HeightSource) (
 			}
 			system, err := geo.SystemNamed(crs)
 			if err != nil {
-				return plan.Heights{}, err
+				return ground.Heights{}, err
 			}
 			return heights.Read(kind, text, system)
 		})
@@ -130,12 +131,12 @@ func (s *Service) heightsOf(ctx context.Context, list []document.HeightSource) (
 }
 
 // land works out how a block lies; nil where no heights reach it.
-func (s *Service) land(ctx context.Context, e document.Estate, b document.Block) (*plan.Land, error) {
+func (s *Service) land(ctx context.Context, e document.Estate, b document.Block) (*ground.Land, error) {
 	if len(e.Heights) == 0 {
 		return nil, nil
 	}
 	stop := s.patience(ctx)
-	return recall(&s.memory, keyOf("land", e.Heights, e.Barriers, b.Boundary), func() (*plan.Land, error) {
+	return recall(&s.memory, keyOf("land", e.Heights, e.Barriers, b.Boundary), func() (*ground.Land, error) {
 		if err := stop(); err != nil {
 			return nil, err
 		}
@@ -143,7 +144,7 @@ func (s *Service) land(ctx context.Context, e document.Estate, b document.Block)
 		if err != nil {
 			return nil, err
 		}
-		return plan.Survey(b.Boundary, src, e.Barriers, stop)
+		return ground.Survey(b.Boundary, src, e.Barriers, stop)
 	})
 }
 
@@ -227,17 +228,17 @@ func (s *Service) ground(ctx context.Context, in *plan.Input) error {
 }
 
 // Land is a block's lie as it is drawn; store.ErrNotFound where no heights reach it.
-func (s *Service) Land(ctx context.Context, id string) (plan.Drawing, error) {
+func (s *Service) Land(ctx context.Context, id string) (ground.Drawing, error) {
 	e, d, err := s.at(ctx, id)
 	if err != nil {
-		return plan.Drawing{}, err
+		return ground.Drawing{}, err
 	}
 	l, err := s.land(ctx, e.Estate, d.Block)
 	if err != nil {
-		return plan.Drawing{}, err
+		return ground.Drawing{}, err
 	}
 	if l == nil {
-		return plan.Drawing{}, fmt.Errorf("heights that reach %s: %w", d.Block.Name, store.ErrNotFound)
+		return ground.Drawing{}, fmt.Errorf("heights that reach %s: %w", d.Block.Name, store.ErrNotFound)
 	}
 	return l.Draw(geo.LocalPlane(d.Block.Boundary)), nil
 }
@@ -331,7 +332,7 @@ func (s *Service) middle(ctx context.Context) (geo.Point, bool) {
 }
 
 // ReadHeights reads a file and says what it holds; it writes nothing.
-func (s *Service) ReadHeights(ctx context.Context, f HeightsFile) (HeightsRead, plan.Heights, error) {
+func (s *Service) ReadHeights(ctx context.Context, f HeightsFile) (HeightsRead, ground.Heights, error) {
 	var out HeightsRead
 	kind := heights.Guess(f.Text)
 	crs := f.CRS
@@ -347,7 +348,7 @@ func (s *Service) ReadHeights(ctx context.Context, f HeightsFile) (HeightsRead, 
 	}
 	system, err := geo.SystemNamed(crs)
 	if err != nil {
-		return out, plan.Heights{}, err
+		return out, ground.Heights{}, err
 	}
 	h, err := heights.Read(kind, f.Text, system)
 	if err != nil {
@@ -407,7 +408,7 @@ func (s *Service) ReadHeights(ctx context.Context, f HeightsFile) (HeightsRead, 
 }
 
 // across refuses spots that lie in one line: they say nothing of the slope to its side. No spots pass.
-func across(spots []plan.Spot) error {
+func across(spots []ground.Spot) error {
 	if len(spots) == 0 {
 		return nil
 	}
@@ -449,16 +450,16 @@ func (s *Service) KeepHeights(ctx context.Context, who string, revision int, f H
 }
 
 // readHeights reads a file whose system is said.
-func readHeights(f HeightsFile) (plan.Heights, error) {
+func readHeights(f HeightsFile) (ground.Heights, error) {
 	system, err := geo.SystemNamed(f.CRS)
 	if err != nil {
-		return plan.Heights{}, err
+		return ground.Heights{}, err
 	}
 	return heights.Read(heights.Guess(f.Text), f.Text, system)
 }
 
 // keepHeights is heights as they are kept: a grid as it came, spots as longitude, latitude and height.
-func keepHeights(f HeightsFile, h plan.Heights) (document.HeightSource, store.File) {
+func keepHeights(f HeightsFile, h ground.Heights) (document.HeightSource, store.File) {
 	file, crs := store.File{Kind: "heights", Text: f.Text}, h.CRS
 	if h.Grid == nil {
 		file.Text, crs = writeSpots(h.Spots), "EPSG:4326"
@@ -466,7 +467,7 @@ func keepHeights(f HeightsFile, h plan.Heights) (document.HeightSource, store.Fi
 	return document.HeightSource{Name: f.Name, Kind: h.Kind, CRS: crs, AccuracyM: f.AccuracyM, How: f.How, On: f.On, Count: h.Count, Digest: file.Digest()}, file
 }
 
-func writeSpots(spots []plan.Spot) string {
+func writeSpots(spots []ground.Spot) string {
 	out := []byte("lon,lat,z\n")
 	for _, p := range spots {
 		out = fmt.Appendf(out, "%.8f,%.8f,%.3f\n", p.At.Lon, p.At.Lat, p.Z)

@@ -14,7 +14,7 @@ import (
 	"strings"
 
 	"slowroot/core/geo"
-	"slowroot/core/plan"
+	"slowroot/core/plan/ground"
 	"slowroot/core/terrain"
 	"slowroot/internal/formats/table"
 )
@@ -43,11 +43,11 @@ func Guess(text string) string {
 
 // Read reads a file of a kind. The coordinate system of spots in CSV and of grids must be said; GPX is
 // always in degrees.
-func Read(kind, text string, system geo.System) (plan.Heights, error) {
+func Read(kind, text string, system geo.System) (ground.Heights, error) {
 	if len(text) > table.MaxBytes {
-		return plan.Heights{}, table.Refuse(0, "the file holds %.1f MB, more than %d MB: cut it to the estate", float64(len(text))/(1<<20), table.MaxBytes>>20)
+		return ground.Heights{}, table.Refuse(0, "the file holds %.1f MB, more than %d MB: cut it to the estate", float64(len(text))/(1<<20), table.MaxBytes>>20)
 	}
-	var h plan.Heights
+	var h ground.Heights
 	var err error
 	switch kind {
 	case GPX:
@@ -59,14 +59,14 @@ func Read(kind, text string, system geo.System) (plan.Heights, error) {
 		h.Spots, err = spots(text, system)
 	}
 	if err != nil {
-		return plan.Heights{}, err
+		return ground.Heights{}, err
 	}
 	h.System, h.CRS, h.Kind = system, system.Code, "spots"
 	h.Count = len(h.Spots)
 	if h.Grid != nil {
 		h.Kind = "grid"
 		if err := placed(h.Grid, system); err != nil {
-			return plan.Heights{}, err
+			return ground.Heights{}, err
 		}
 		for _, z := range h.Grid.Z {
 			if !math.IsNaN(z) {
@@ -74,7 +74,7 @@ func Read(kind, text string, system geo.System) (plan.Heights, error) {
 			}
 		}
 		if h.Count == 0 {
-			return plan.Heights{}, table.Refuse(0, "the grid holds no height at all")
+			return ground.Heights{}, table.Refuse(0, "the grid holds no height at all")
 		}
 	}
 	return h, nil
@@ -102,7 +102,7 @@ func placed(g *terrain.Surface, s geo.System) error {
 
 func sane(z float64) bool { return z >= -500 && z <= 9000 }
 
-func spots(text string, system geo.System) ([]plan.Spot, error) {
+func spots(text string, system geo.System) ([]ground.Spot, error) {
 	t, err := table.Read(text)
 	if err != nil {
 		return nil, err
@@ -115,7 +115,7 @@ func spots(text string, system geo.System) ([]plan.Spot, error) {
 	if len(t.Rows) > MaxSpots {
 		return nil, table.Refuse(0, "%d heights, more than %d: bring them as a grid", len(t.Rows), MaxSpots)
 	}
-	out := make([]plan.Spot, 0, len(t.Rows))
+	out := make([]ground.Spot, 0, len(t.Rows))
 	for _, r := range t.Rows {
 		var v [3]float64
 		for i, c := range []int{x, y, z} {
@@ -139,17 +139,17 @@ func spots(text string, system geo.System) ([]plan.Spot, error) {
 		case !sane(v[2]):
 			return nil, table.Refuse(r.Line, "a height of %g m cannot be", v[2])
 		}
-		out = append(out, plan.Spot{At: p, Z: v[2]})
+		out = append(out, ground.Spot{At: p, Z: v[2]})
 	}
 	return out, nil
 }
 
-func gpx(text string) ([]plan.Spot, error) {
+func gpx(text string) ([]ground.Spot, error) {
 	dec := xml.NewDecoder(strings.NewReader(text))
 	dec.CharsetReader = func(_ string, in io.Reader) (io.Reader, error) { return in, nil }
 	line := func() int { l, _ := dec.InputPos(); return l }
-	var out []plan.Spot
-	var at *plan.Spot
+	var out []ground.Spot
+	var at *ground.Spot
 	var heard strings.Builder
 	inEle, found := false, false
 	for {
@@ -166,7 +166,7 @@ func gpx(text string) ([]plan.Spot, error) {
 			case "gpx":
 				found = true
 			case "wpt", "trkpt", "rtept":
-				p := plan.Spot{Z: math.NaN()}
+				p := ground.Spot{Z: math.NaN()}
 				for _, a := range e.Attr {
 					v, err := strconv.ParseFloat(a.Value, 64)
 					if err != nil && (a.Name.Local == "lat" || a.Name.Local == "lon") {

@@ -13,6 +13,8 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
+	"slowroot/core/plan/drains"
+	"slowroot/core/plan/ground"
 	"slowroot/internal/formats/geojson"
 )
 
@@ -28,8 +30,8 @@ func laid(t *testing.T) *plan.Plan {
 	}
 	origin := geo.Point{Lon: 172, Lat: -38}
 	pl := geo.PlaneAt(origin)
-	return &plan.Plan{Name: "Low “Field”", Ground: plan.Ground{Origin: origin}, Drains: plan.DrainPlan{Taken: "gridiron", SpacingM: 20, DepthM: 1,
-		Network: &plan.NetworkView{Network: n, Line: line, LineAt: []geo.Point{pl.From(geo.XY{}), pl.From(geo.XY{Y: 120})}}}}
+	return &plan.Plan{Name: "Low “Field”", Ground: ground.Result{Origin: origin}, Drains: &drains.Plan{Taken: "gridiron", SpacingM: 20, DepthM: 1,
+		Network: &drains.NetworkView{Network: n, Line: line, LineAt: []geo.Point{pl.From(geo.XY{}), pl.From(geo.XY{Y: 120})}}}}
 }
 
 // Every peg of the file lies where the plan has it, its invert rises upstream at the grade of its pipe, and cut is
@@ -236,7 +238,7 @@ func TestBranchesAreSetOut(t *testing.T) {
 	p.Drains.Network.Network = n
 	p.Drains.Network.BranchAt = []document.DrawnDrain{{ID: "North", Line: at}}
 	pegs, lines := p.SettingOut()
-	var branch plan.LaidLine
+	var branch drains.LaidLine
 	for _, x := range lines {
 		if x.Kind == "branch" {
 			branch = x
@@ -245,7 +247,7 @@ func TestBranchesAreSetOut(t *testing.T) {
 	if branch.ID != "North" || len(branch.Line) != 3 || math.Abs(branch.LengthM-209) > 0.01 || branch.Low >= branch.High {
 		t.Fatalf("%+v", branch)
 	}
-	byID := map[string]plan.Peg{}
+	byID := map[string]drains.Peg{}
 	for _, g := range pegs {
 		if was, twice := byID[g.ID]; twice {
 			t.Errorf("two pegs are called %s: %+v and %+v", g.ID, was, g)

@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"fmt"
@@ -24,25 +24,25 @@ func takeRemedy(id string) map[string]any {
 // noter adds a finding of the drains: rule, weight, subject, sentence, source and remedies.
 type noter func(rule string, w finding.Weight, subject, sentence, source string, remedies ...finding.Remedy)
 
-// judgeDrains says what is wrong with the water and the design, with the numbers and a way out.
-func (c *computation) judgeDrains() {
-	d, choice := c.p.Drains, c.in.Block.DrainChoice()
+// judge says what is wrong with the water and the design, with the numbers and a way out.
+func (c *design) judge() {
+	d, choice := *c.out, c.Choice
 	note := func(rule string, w finding.Weight, subject, sentence, source string, remedies ...finding.Remedy) {
 		c.Note(finding.Finding{Rule: "drain." + rule, Weight: w, Step: "drains", Subject: subject, Sentence: sentence, Source: source, Remedies: remedies})
 	}
 	if !d.Started {
-		if d.Needed && !c.inGround() {
+		if d.Needed && !c.Standing {
 			note("open", finding.Know, "Water", fmt.Sprintf("Water stands at %s by the %s, and %s is asked for. Say where it comes from: the remedies are worked out from that.", c.Text(d.WetM, units.Spacing), d.WetFrom, c.Text(d.Criterion.SteadyM, units.Spacing)), "methods DRN-1, DRN-2")
 		}
 		return
 	}
 	c.judgeEvidence(d, choice, note)
-	field := isField[d.Taken]
+	field := IsField[d.Taken]
 	if field {
 		c.judgeSpread(d, note)
 	}
 	if d.WantedM > 0 && len(d.Limits) > 0 {
-		if most := deepest(d.Limits); choice.DepthM > most.DepthM+0.005 {
+		if most := Deepest(d.Limits); choice.DepthM > most.DepthM+0.005 {
 			note("deep", finding.Mend, "Drain depth", fmt.Sprintf("A drain at %s would lie below the limit set by %s, %s: %s. It is designed at %s.", c.Text(choice.DepthM, units.Spacing), most.Name, c.Text(most.DepthM, units.Spacing), c.whyNotDeeper(d, most), c.Text(d.DepthM, units.Spacing)), "method DRN-4, common practice",
 				finding.Remedy{Label: "Lie at " + c.Text(most.DepthM, units.Spacing), Patch: drainPatch(map[string]any{"depthM": nil})})
 		}
@@ -58,14 +58,14 @@ func (c *computation) judgeDrains() {
 	if d.Taken == "" || d.Taken == "leave" || d.Taken == "tolerant" || d.Taken == "investigate" || d.Taken == "subsoil" {
 		return
 	}
-	if c.in.Land == nil {
+	if c.Land == nil {
 		note("heights", finding.Mend, "Heights", "No heights are known here: nothing can be laid out or levelled. Read heights in, or have the block levelled.", "method DRN-10")
 	} else if d.cannot != nil {
 		note("layout", finding.Mend, "Drains", fmt.Sprintf("The drains cannot be laid as they are drawn: %v.", d.cannot), "method DRN-11", finding.Remedy{Label: "Back to the line suggested", Patch: drainPatch(map[string]any{"collector": nil, "branches": nil, "laterals": nil, "interceptor": nil})})
 	} else if d.Network == nil && d.Cut == nil && d.Bed == nil {
 		note("no-line", finding.Mend, "Collector", "No line fits: the heights do not cover the block, or the ground has no fall that shows. Draw the collector by hand.", "method DRN-11")
 	}
-	if on := c.drainsLaid(); !on.IsZero() && (d.Network != nil || d.Cut != nil) {
+	if on := c.Laid; !on.IsZero() && (d.Network != nil || d.Cut != nil) {
 		note("laid", finding.Know, "Drains", fmt.Sprintf("The drains are recorded as laid by %s. The design stands as the plan of what was meant; read the lines and levels as they were measured over it.", on.Words()), "method DRN-9, common practice")
 	} else if d.AccuracyM > 0.05 && (d.Network != nil || d.Cut != nil) {
 		note("accuracy", finding.Mend, "Levels", fmt.Sprintf("The heights are known to ± %s. That is good enough to choose, not to dig: over %s at 0.2 %% a drain falls %s. Have the lines levelled to ± %s before setting out.", c.Text(d.AccuracyM, units.Spacing), c.Text(100, units.Distance), c.Text(0.2, units.Spacing), c.Text(0.05, units.Spacing)), "method DRN-10, common practice")
@@ -99,12 +99,12 @@ func (c *computation) judgeDrains() {
 			c.judgeNetwork(v, v == d.Cut, note)
 		}
 	}
-	if c.sheet != nil && c.sheet.ID == "willow" && d.Network != nil && field {
+	if c.Sheet != nil && c.Sheet.ID == "willow" && d.Network != nil && field {
 		note("willow", finding.Watch, "Roots", "Willow roots close drains within some "+c.Text(30, units.Distance)+". Unperforated pipe under the stand, or open ditches.", "practice sheet of willow, common practice")
 	}
 }
 
-func deepest(limits []drainage.Limit) drainage.Limit {
+func Deepest(limits []drainage.Limit) drainage.Limit {
 	out := limits[0]
 	for _, l := range limits {
 		if l.DepthM < out.DepthM {
@@ -115,7 +115,7 @@ func deepest(limits []drainage.Limit) drainage.Limit {
 }
 
 // whyNotDeeper is why a limit holds.
-func (c *computation) whyNotDeeper(d DrainPlan, l drainage.Limit) string {
+func (c *design) whyNotDeeper(d Plan, l drainage.Limit) string {
 	switch {
 	case d.Soil != nil && d.Soil.LayerM > 0 && l.DepthM == d.Soil.LayerM:
 		return "water stands on that layer and hardly moves in it, so a pipe below takes nothing in"
@@ -128,11 +128,11 @@ func (c *computation) whyNotDeeper(d DrainPlan, l drainage.Limit) string {
 }
 
 // judgeEvidence compares what was said about the water with what the pits and wells show.
-func (c *computation) judgeEvidence(d DrainPlan, choice document.DrainChoice, note noter) {
+func (c *design) judgeEvidence(d Plan, choice document.DrainChoice, note noter) {
 	if choice.Source == "" || choice.Source == "unknown" {
 		note("source", finding.Watch, "Source of the water", "Where the water comes from is not known, and it decides the remedy: a dip well read through the year, a walk in the wet season, a look at the neighbours' ditches.", "method DRN-1, common practice")
 	}
-	if s := c.p.Soil; d.WetFrom == "dip wells" && s.WetSeen && math.Abs(100*d.WetM-s.WetCm) > 25 {
+	if s := c.Soil; d.WetFrom == "dip wells" && s.WetSeen && math.Abs(100*d.WetM-s.WetCm) > 25 {
 		note("disagree", finding.Watch, "Wells and pits", fmt.Sprintf("The dip wells saw water at %s, the marks in the pits begin at %s: %s apart. The wells count. Marks may be old, where the land was drained since, or the year was not a usual one.", c.Text(100*d.WetM, units.Depth), c.Text(s.WetCm, units.Depth), c.Text(math.Abs(100*d.WetM-s.WetCm), units.Depth)), "method SOIL-5, common practice")
 	}
 	for _, h := range d.Holes {
@@ -141,7 +141,7 @@ func (c *computation) judgeEvidence(d DrainPlan, choice document.DrainChoice, no
 		}
 	}
 	if choice.Source == "rain" {
-		for _, v := range c.p.Soil.Pits {
+		for _, v := range c.Soil.Pits {
 			if v.Rip != nil {
 				note("pan", finding.Watch, "Plough pan", fmt.Sprintf("%s shows a pan at %s. If that holds the rain up, breaking it is cheaper than drains.", v.Name, c.Text(v.Rip.TopCm, units.Depth)), "method DRN-1, common practice",
 					finding.Remedy{Label: "It is the pan", Patch: drainPatch(map[string]any{"source": "pan"})})
@@ -155,12 +155,12 @@ func (c *computation) judgeEvidence(d DrainPlan, choice document.DrainChoice, no
 }
 
 // judgeSpread says when pits differ in how deep a drain may lie, and for which of them it is designed.
-func (c *computation) judgeSpread(d DrainPlan, note noter) {
+func (c *design) judgeSpread(d Plan, note noter) {
 	a, b, from, to := c.spread()
 	if d.Soil == nil || to-from < 0.25 || c.stops(a) == nil {
 		return
 	}
-	pits := c.in.Block.Pits
+	pits := c.Pits
 	s := fmt.Sprintf("What stops the water lies at %s in %s; in %s nothing stops it above %s. ", c.Text(from, units.Spacing), pits[a].Name, pits[b].Name, c.Text(to, units.Spacing))
 	var f []finding.Remedy
 	if d.Soil.PitAt == a {
@@ -177,7 +177,7 @@ func (c *computation) judgeSpread(d DrainPlan, note noter) {
 }
 
 // judgeSpacing compares the spacing with what the crop bears and with how little is known of the soil.
-func (c *computation) judgeSpacing(d DrainPlan, note noter) {
+func (c *design) judgeSpacing(d Plan, note noter) {
 	if d.SpacingM > d.Spacings[1]+0.01 {
 		f := d.field(1)
 		note("wide", finding.Mend, "Spacing", fmt.Sprintf("At %s the design discharge raises the water to %s below the surface midway; %s is asked for.", c.Text(d.SpacingM, units.Spacing), c.Text(math.Max(0, d.level()-f.Height(d.SpacingM)), units.Spacing), c.Text(d.Criterion.SteadyM, units.Spacing)), "method DRN-5, Hooghoudt",
@@ -197,8 +197,8 @@ func (c *computation) judgeSpacing(d DrainPlan, note noter) {
 	if d.Spacings[2] > 2*d.Spacings[0] {
 		note("range", finding.Watch, "Permeability", fmt.Sprintf("By %s the spacing lies anywhere from %s to %s. Auger holes, one for every %s to %s and five in each soil, narrow it before pipe is bought.", d.Soil.From, c.Text(d.Spacings[0], units.Spacing), c.Text(d.Spacings[2], units.Spacing), c.Text(2e4, units.Area), c.Text(4e4, units.Area)), "method DRN-3, common practice")
 	}
-	if d.Spacings[1] > widestM {
-		note("permeable", finding.Know, "Spacing", fmt.Sprintf("This soil lets so much water through that drains could lie further apart than %s; they are laid so, and one drain along the wet side may do. Check the permeability with an auger hole before any is bought.", c.Text(widestM, units.Distance)), "method DRN-5, common practice",
+	if d.Spacings[1] > WidestM {
+		note("permeable", finding.Know, "Spacing", fmt.Sprintf("This soil lets so much water through that drains could lie further apart than %s; they are laid so, and one drain along the wet side may do. Check the permeability with an auger hole before any is bought.", c.Text(WidestM, units.Distance)), "method DRN-5, common practice",
 			finding.Remedy{Label: "Drain the wet part only", Patch: takeRemedy("local")})
 	}
 	if d.SpacingM < 5 {
@@ -224,7 +224,7 @@ func freeBranch(had []document.DrawnDrain) string {
 }
 
 // judgeNetwork gathers the troubles of a network by kind: the first of each in words, the rest counted.
-func (c *computation) judgeNetwork(v *NetworkView, cut bool, note noter) {
+func (c *design) judgeNetwork(v *NetworkView, cut bool, note noter) {
 	first, n := map[string]drainage.Trouble{}, map[string]int{}
 	var order []string
 	for _, t := range v.Troubles {
@@ -254,7 +254,7 @@ func (c *computation) judgeNetwork(v *NetworkView, cut bool, note noter) {
 			}
 			f = append(f, finding.Remedy{Label: "Back to the line suggested", Patch: drainPatch(map[string]any{field: nil, "branches": nil, "laterals": nil})})
 		}
-		if d := c.p.Drains; rule == "missed" && !cut && d.branch != nil {
+		if d := c.out; rule == "missed" && !cut && d.branch != nil {
 			f = append([]finding.Remedy{{Label: "Lead a branch into it", Patch: drainPatch(map[string]any{"collector": v.LineAt, "branches": append(slices.Clone(v.BranchAt), document.DrawnDrain{ID: v.NextBranch, Line: d.branch})})}}, f...)
 		}
 		note("trouble-"+name+rule, w, subject, s+". "+mends[rule]+".", "methods DRN-8 to DRN-11", f...)
@@ -263,7 +263,7 @@ func (c *computation) judgeNetwork(v *NetworkView, cut bool, note noter) {
 	for _, x := range v.Laterals {
 		flat = math.Min(flat, x.Grade)
 	}
-	if least := drainage.MinimumGrade(0.075, 0.43, 0.015); !cut && c.p.Drains.Soil != nil && document.OneOf(c.p.Drains.Soil.Texture, "sand", "loamy sand", "sandy loam", "silt", "silt loam") && flat < least {
-		note("silt", finding.Watch, "Fine sand and silt", fmt.Sprintf("The flattest lateral falls %s; in %s fine sand and silt settle below %s. A fabric round the pipe keeps them out.", c.Text(flat, units.Grade), c.p.Drains.Soil.Texture, c.Text(least, units.Grade)), "velocities: USDA-NRCS Conservation Practice Standard 606")
+	if least := drainage.MinimumGrade(0.075, 0.43, 0.015); !cut && c.out.Soil != nil && document.OneOf(c.out.Soil.Texture, "sand", "loamy sand", "sandy loam", "silt", "silt loam") && flat < least {
+		note("silt", finding.Watch, "Fine sand and silt", fmt.Sprintf("The flattest lateral falls %s; in %s fine sand and silt settle below %s. A fabric round the pipe keeps them out.", c.Text(flat, units.Grade), c.out.Soil.Texture, c.Text(least, units.Grade)), "velocities: USDA-NRCS Conservation Practice Standard 606")
 	}
 }

@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"fmt"
@@ -10,6 +10,7 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/report"
 	"slowroot/core/units"
+	"slowroot/core/water"
 )
 
 // Discharge is a design discharge by one school.
@@ -42,18 +43,18 @@ type TableMonth struct {
 
 // widestM is the greatest spacing a network is laid at unasked: beyond it the soil drains itself to any ditch, and a
 // single drain does as much (common practice).
-const widestM = 100
+const WidestM = 100
 
 // closestM is the least spacing a network is laid at unasked; beds cost less (common practice).
-const closestM = 3
+const ClosestM = 3
 
-// drainDischarge is the design discharge by every school that can answer (method DRN-2).
-func (c *computation) drainDischarge(d *DrainPlan, choice document.DrainChoice) {
+// discharge is the design discharge by every school that can answer (method DRN-2).
+func (c *design) discharge(d *Plan, choice document.DrainChoice) {
 	add := func(id, name string, mm float64, why string) {
 		d.Discharges = append(d.Discharges, Discharge{ID: id, Name: name, MmDay: mm, Why: why})
 	}
 	add("practice", "Usual", 7, fmt.Sprintf("temperate practice, %s to %s; common practice, no source", c.Text(7, units.Drained), c.Text(10, units.Drained)))
-	if s := c.in.Climate; s != nil && !math.IsNaN(s.StormMM) && d.Soil != nil && d.Soil.Pores > 0 {
+	if s := c.Climate; s != nil && !math.IsNaN(s.StormMM) && d.Soil != nil && d.Soil.Pores > 0 {
 		held := d.Soil.Pores * (d.Criterion.SteadyM - d.Criterion.BackM) * 1000
 		add("storm", "From the rain record", 1000*drainage.StormDischarge(s.StormMM, held, 0, climate.StormDays),
 			fmt.Sprintf("%s in %d days once in %d years, by %d years of record; the soil takes %s while the water rises to %s; no runoff is counted", c.Text(s.StormMM, units.Rain), climate.StormDays, climate.StormYears, s.StormFrom, c.Text(held, units.Rain), c.Text(d.Criterion.BackM, units.Spacing)))
@@ -78,18 +79,18 @@ func (c *computation) drainDischarge(d *DrainPlan, choice document.DrainChoice) 
 
 // level is how deep the water stands in a drain: at the middle of the pipe. Spacing and recovery are reckoned from
 // there, profiles from the invert.
-func (d *DrainPlan) level() float64 { return d.DepthM - lateralPipe.OuterM/2 }
+func (d *Plan) level() float64 { return d.DepthM - lateralPipe.OuterM/2 }
 
 // back is the height above drain level the water must fall to after a wet spell.
-func (d *DrainPlan) back() float64 { return math.Max(0.02, d.level()-d.Criterion.BackM) }
+func (d *Plan) back() float64 { return math.Max(0.02, d.level()-d.Criterion.BackM) }
 
 // field is the soil with its permeability times a factor, as the spacing formulas take it.
-func (d *DrainPlan) field(factor float64) drainage.Field {
+func (d *Plan) field(factor float64) drainage.Field {
 	return drainage.Field{Ka: d.Soil.Above * factor, Kb: d.Soil.Below * factor, Thick: d.Soil.ThickM, U: drainage.EnvelopePerimeter(stoneM, stoneM), H: d.HeadM, Q: d.DischargeM / 1000}
 }
 
-// drainSpacing is the spacing for the whole range of the permeability, and how fast the water falls.
-func (c *computation) drainSpacing(d *DrainPlan, choice document.DrainChoice) {
+// space is the spacing for the whole range of the permeability, and how fast the water falls.
+func (c *design) spacing(d *Plan, choice document.DrainChoice) {
 	if d.Soil == nil || d.Refused != "" || d.Soil.Above <= 0 || d.DischargeM <= 0 {
 		return
 	}
@@ -112,27 +113,27 @@ func (c *computation) drainSpacing(d *DrainPlan, choice document.DrainChoice) {
 	}
 	d.SpacingM = choice.SpacingM
 	if d.SpacingM == 0 {
-		d.SpacingM = math.Max(2, math.Min(widestM, math.Floor(2*d.Spacings[1])/2))
+		d.SpacingM = math.Max(2, math.Min(WidestM, math.Floor(2*d.Spacings[1])/2))
 	}
 	hours := func(f float64) float64 {
 		g := d.field(f)
 		eq := drainage.EquivalentDepth(d.SpacingM, d.Soil.ThickM, g.U) + (d.level()+d.back())/4
 		return 24 * drainage.FallDays(g.Ka, eq, d.Soil.Pores, d.SpacingM, d.level(), d.back())
 	}
-	if d.SpacingM < closestM && choice.SpacingM == 0 {
+	if d.SpacingM < ClosestM && choice.SpacingM == 0 {
 		d.Refused = fmt.Sprintf("drains would have to lie %s apart: the soil lets too little water through", c.Text(d.SpacingM, units.Spacing))
 	}
 	d.Hours, d.HoursLow, d.HoursHigh = hours(1), hours(d.Soil.High), hours(d.Soil.Low)
 }
 
-// drainDepths drains the same field at other depths, from what the cover needs to the binding limit, so that depth and
+// depths drains the same field at other depths, from what the cover needs to the binding limit, so that depth and
 // spacing can be weighed against the cost (method DRN-4).
-func (c *computation) drainDepths(d *DrainPlan, choice document.DrainChoice) {
+func (c *design) depths(d *Plan, choice document.DrainChoice) {
 	if d.SpacingM == 0 || d.Refused != "" {
 		return
 	}
 	least := math.Max(drainage.Cover(choice.Traffic)+lateralPipe.OuterM, d.Criterion.SteadyM+lateralPipe.OuterM/2+0.05)
-	most := deepest(d.Limits).DepthM
+	most := Deepest(d.Limits).DepthM
 	depths := []float64{d.DepthM}
 	for at := math.Ceil(least*10) / 10; at <= most+1e-9; at += 0.1 {
 		if math.Abs(at-d.DepthM) > 0.03 {
@@ -147,9 +148,9 @@ func (c *computation) drainDepths(d *DrainPlan, choice document.DrainChoice) {
 		try, ch := *d, choice
 		try.Holes, try.Limits = nil, nil
 		ch.DepthM, ch.SpacingM = at, 0
-		c.drainDepth(&try, ch)
-		c.drainSoil(&try, ch)
-		c.drainSpacing(&try, ch)
+		c.depth(&try, ch)
+		c.soil(&try, ch)
+		c.spacing(&try, ch)
 		if try.Spacings[1] < 2 || math.Abs(try.DepthM-at) > 1e-6 {
 			continue
 		}
@@ -162,10 +163,10 @@ func (c *computation) drainDepths(d *DrainPlan, choice document.DrainChoice) {
 	}
 }
 
-// drainSeason is the water table between two drains through the year, from the monthly rain less what a
+// season is the water table between two drains through the year, from the monthly rain less what a
 // grown stand uses.
-func (c *computation) drainSeason(d *DrainPlan) {
-	s := c.in.Climate
+func (c *design) season(d *Plan) {
+	s := c.Climate
 	if s == nil || !s.HasMonths || d.SpacingM == 0 {
 		return
 	}
@@ -180,7 +181,7 @@ func (c *computation) drainSeason(d *DrainPlan) {
 		d.Season = append(d.Season, m)
 	}
 	for i, m := range s.Months {
-		mm := (m.RainMM - grownCoefficient*s.ET0[i]) / 30.4
+		mm := (m.RainMM - water.GrownCoefficient*s.ET0[i]) / 30.4
 		if math.IsNaN(mm) {
 			continue
 		}

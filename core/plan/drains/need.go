@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"fmt"
@@ -12,8 +12,8 @@ import (
 	"slowroot/core/working"
 )
 
-// DrainCriterion is what the crop asks of the water table.
-type DrainCriterion struct {
+// Criterion is what the crop asks of the water table.
+type Criterion struct {
 	Class   int     `json:"class"` // wet-soil class, 1 tolerant to 5
 	SteadyM float64 `json:"steadyM"`
 	BackM   float64 `json:"backM"` // to be reached within Hours after a wet spell
@@ -23,7 +23,7 @@ type DrainCriterion struct {
 }
 
 // origin is where the depth asked for comes from.
-func (k DrainCriterion) origin() working.Origin {
+func (k Criterion) Origin() working.Origin {
 	switch {
 	case k.Said:
 		return working.Chosen
@@ -49,12 +49,12 @@ type HoleView struct {
 	Dropped string  `json:"dropped"` // why the reading does not count
 }
 
-// drainNeed compares where water stands with what the crop asks for. A dip well of three readings outweighs
+// need compares where water stands with what the crop asks for. A dip well of three readings outweighs
 // the marks in the pits.
-func (c *computation) drainNeed(d *DrainPlan, choice document.DrainChoice) {
-	k := DrainCriterion{Class: 3, Assumed: true}
-	if c.sheet != nil && c.sheet.Soil.WetClass > 0 {
-		k.Class, k.Assumed = c.sheet.Soil.WetClass, false
+func (c *design) need(d *Plan, choice document.DrainChoice) {
+	k := Criterion{Class: 3, Assumed: true}
+	if c.Sheet != nil && c.Sheet.Soil.WetClass > 0 {
+		k.Class, k.Assumed = c.Sheet.Soil.WetClass, false
 	}
 	k.SteadyM, k.BackM, k.Hours = drainage.Criterion(k.Class)
 	if choice.WaterM > 0 { // the way back after a wet spell keeps its proportion
@@ -75,24 +75,24 @@ func (c *computation) drainNeed(d *DrainPlan, choice document.DrainChoice) {
 		}
 		d.Wells = append(d.Wells, v)
 	}
-	switch s := c.p.Soil; {
+	switch s := c.Soil; {
 	case !math.IsInf(well, 1):
 		d.WetM, d.WetFrom = well, "dip wells"
 	case s.WetSeen:
 		d.WetM, d.WetFrom = s.WetCm/100, "marks in the pits"
 	}
-	d.Needed = d.WetFrom != "" && d.WetM < k.SteadyM-1e-9 && !c.inPots()
+	d.Needed = d.WetFrom != "" && d.WetM < k.SteadyM-1e-9 && !(c.Sheet != nil && c.Sheet.Soil.InPots)
 }
 
 // wellsRead tells whether a dip well was read often enough to be believed.
-func (d DrainPlan) wellsRead() bool {
+func (d Plan) wellsRead() bool {
 	return slices.ContainsFunc(d.Wells, func(w WellView) bool { return w.Counts })
 }
 
 // roots is how deep the crop's roots work, m; 0.8 where no crop is meant.
-func (c *computation) roots() float64 {
-	if c.sheet != nil && c.sheet.Soil.RootCm > 0 {
-		return c.sheet.Soil.RootCm / 100
+func (c *design) roots() float64 {
+	if c.Sheet != nil && c.Sheet.Soil.RootCm > 0 {
+		return c.Sheet.Soil.RootCm / 100
 	}
 	return 0.8
 }
@@ -100,8 +100,8 @@ func (c *computation) roots() float64 {
 // noOutlet is why nothing is designed without one.
 const noOutlet = "there is no outlet: a drain that runs nowhere is not designed"
 
-// drainDepth finds how deep a drain may lie and what decides it (method DRN-4).
-func (c *computation) drainDepth(d *DrainPlan, choice document.DrainChoice) {
+// depth finds how deep a drain may lie and what decides it (method DRN-4).
+func (c *design) depth(d *Plan, choice document.DrainChoice) {
 	// deeper than this gives the roots nothing; a crop that wants the water below its roots still needs the head
 	air, what := c.roots(), "roots"
 	if d.Criterion.SteadyM > air {
@@ -116,7 +116,7 @@ func (c *computation) drainDepth(d *DrainPlan, choice document.DrainChoice) {
 	if choice.DitchM != nil && *choice.DitchM > 0 {
 		up = append(up, drainage.Limit{Name: "outlet", DepthM: *choice.DitchM - drainage.OutletClearM})
 	}
-	up = append(up, drainage.Limit{Name: "reach of the machine", DepthM: c.in.Block.MachineReach()})
+	up = append(up, drainage.Limit{Name: "reach of the machine", DepthM: c.Choice.MachineReach()})
 	d.Limits = up
 	traffic := choice.Traffic
 	if traffic == "" {
@@ -146,10 +146,10 @@ func (c *computation) drainDepth(d *DrainPlan, choice document.DrainChoice) {
 }
 
 // asDitches is the same field drained by ditches, which nothing has to cover.
-func (c *computation) asDitches(d DrainPlan, choice document.DrainChoice) DrainPlan {
+func (c *design) asDitches(d Plan, choice document.DrainChoice) Plan {
 	if d.bare {
 		d.Refused, d.bare = d.noDitch, false
-		c.drainSpacing(&d, choice)
+		c.spacing(&d, choice)
 	}
 	return d
 }

@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"fmt"
@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"slowroot/core/civil"
 	"slowroot/core/drainage"
 	"slowroot/core/earthwork"
 	"slowroot/core/report"
@@ -17,9 +16,17 @@ import (
 // ditchM3H is how much earth a machine digs from a ditch in an hour; from memory.
 const ditchM3H = 30
 
-// drainBill is the bill of quantities of what is designed, with its cost, the order of the work and the
+// kinds of line that are looked for in a bill
+const (
+	pipeLine  = "pipe"
+	ditchLine = "ditch"
+	pitLine   = "pit"
+	landLine  = "land"
+)
+
+// bill is the bill of quantities of what is designed, with its cost, the order of the work and the
 // cautions.
-func (c *computation) drainBill(d *DrainPlan) {
+func (c *design) bill(d *Plan) {
 	k := c.NewBill()
 	add := func(l report.Line) {
 		if l.Amount > 0 {
@@ -46,10 +53,10 @@ func (c *computation) drainBill(d *DrainPlan) {
 			length, earth, land = length+x.LengthM, earth+s.SectionM2()*x.LengthM, land+s.LandM()*x.LengthM
 			deep = deep || x.MeanCutM >= 1.2
 		}
-		add(k.Line(name, "", length, units.Distance, "floor "+m(drainage.FieldDitch(0).FloorM)+", sides 1 : 1"))
+		add(k.Line(name, "", length, units.Distance, "floor "+m(drainage.FieldDitch(0).FloorM)+", sides 1 : 1").As(ditchLine))
 		add(k.Line("Earth dug", "earth", earth, units.Earth, "the machine is in the price"))
 		dug += earth
-		add(k.Line("Land taken", "", math.Min(land, c.p.Ground.AreaM2), units.Area, "ditch and berm"))
+		add(k.Line("Land taken", "", math.Min(land, c.Ground.AreaM2), units.Area, "ditch and berm").As(landLine))
 	}
 	if n := d.Network; n != nil && n.Open {
 		ditch("Open ditch", append(slices.Clone(n.Laterals), n.Reaches...)...)
@@ -70,23 +77,23 @@ func (c *computation) drainBill(d *DrainPlan) {
 		tally(n, n.Quantities(trenchM, trenchM, math.Max(stoneM, cut/drainage.Length(n.Line)-0.3)))
 	}
 	for _, p := range drainage.Pipes {
-		add(k.Line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, fmt.Sprintf("%.0f %% for laps and waste; ask for the inside diameter", 100*(drainage.PipeLaps-1))))
+		add(k.Line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, fmt.Sprintf("%.0f %% for laps and waste; ask for the inside diameter", 100*(drainage.PipeLaps-1))).As(pipeLine))
 	}
 	add(k.Line("Stone", "drain-stone", stoneT*1000, units.MassT, fmt.Sprintf("%s with %.0f %% waste", c.Text(stone, units.Earth), 100*(drainage.StoneWaste-1))))
-	add(k.Line("Inspection pits", "drain-pit", chambers, units.Count, "with a silt trap of "+m(drainage.SumpM)))
+	add(k.Line("Inspection pits", "drain-pit", chambers, units.Count, "with a silt trap of "+m(drainage.SumpM)).As(pitLine))
 	add(k.Line("Junctions and end caps", "", float64(joints), units.Count, "of each"))
 	add(k.Line("Reducers", "", float64(reducers), units.Count, "where the collector grows"))
 	add(k.Line("Trench", "", trench, units.Earth, m(trenchM)+" wide, to depth only"))
 	add(k.Line("Spoil left over", "", spoil, units.Earth, "loose; spread it thin or fill hollows"))
 	add(k.Line("Trenching by machine", "machine", hours, units.Hours, fmt.Sprintf("%s an hour and %.0f h for each pit; assumed", c.Text(drainage.TrenchMH, units.Distance), drainage.PitH)))
 	add(k.Line("Ditching by machine", "", dug/ditchM3H, units.Hours, c.Text(ditchM3H, units.Earth)+" an hour, from memory"))
-	d.digH = hours + dug/ditchM3H
-	d.MachineH = d.digH
+	d.DigH = hours + dug/ditchM3H
+	d.MachineH = d.DigH
 	if b := d.Bed; b != nil && b.Refused == "" {
 		add(k.Line("Shaping beds by machine", "machine", b.MachineH, units.Hours, fmt.Sprintf("%s at %s an hour, %s of soil from each %s in each; from memory", report.Count(b.Passes, "pass"), c.Text(earthwork.PassMH, units.Distance), c.Text(10*earthwork.PassM2, units.Earth), c.Text(10, units.Distance))))
 		add(k.Line("Soil moved into beds", "", b.MovedM3, units.Earth, "dug from the furrows beside them, as it lies"))
 		if b.CoverM > 0 {
-			kind := c.in.Block.DrainChoice().Bed.Cover
+			kind := c.Choice.Bed.Cover
 			add(k.Line(report.Capital(kind)+", "+m(b.CoverBuy)+" wide", kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
 		}
 		add(k.Line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, "+c.Text(2, units.Depth)+" to "+c.Text(5, units.Depth)+" deep under film; heavy line lasts 8 to 10 years, thin tape a season"))
@@ -97,12 +104,12 @@ func (c *computation) drainBill(d *DrainPlan) {
 		d.CostText, d.cost = k.Text(), k.Sum
 	}
 	if d.Network != nil || d.Cut != nil {
-		c.drainOrder(d, deep, stone > 0)
+		c.order(d, deep, stone > 0)
 	}
 }
 
-// drainOrder is the order of the work and its cautions (method DRN-9, common practice).
-func (c *computation) drainOrder(d *DrainPlan, deep, stone bool) {
+// order is the order of the work and its cautions (method DRN-9, common practice).
+func (c *design) order(d *Plan, deep, stone bool) {
 	m := func(v float64) string { return c.Text(v, units.Spacing) }
 	long := func(v float64) string { return c.Text(v, units.Distance) }
 	pipes := d.Network != nil && !d.Network.Open || d.Cut != nil && !d.Cut.Open
@@ -130,8 +137,8 @@ func (c *computation) drainOrder(d *DrainPlan, deep, stone bool) {
 
 // drainJobs dates the design: into the sheet's own job of that kind where it has one, else a job of its own;
 // and every year the silt traps.
-func (c *computation) drainJobs(jobs []report.Job) []report.Job {
-	d := c.p.Drains
+func (c *design) jobs(jobs []report.Job, when report.Timetable) []report.Job {
+	d := *c.out
 	piped := d.Network != nil || d.Cut != nil
 	put := func(key, kind, name, phase, detail, why, caution string, better, least int) {
 		for i := range jobs {
@@ -140,15 +147,10 @@ func (c *computation) drainJobs(jobs []report.Job) []report.Job {
 				return
 			}
 		}
-		day := c.day0()
-		done := c.doneOn(key)
-		by := day.AddMonths(-least)
-		jobs = append(jobs, report.Job{Key: key, Kind: kind, Name: name, Phase: phase, Age: c.seasons.YearOf(day.AddMonths(-better)) - c.first + 1, From: day.AddMonths(-better), By: by, Detail: detail, Why: why, Caution: caution,
-			Rule: fmt.Sprintf("%d months before planting, at least %d", better, least), Origin: "common practice, no source", Preparation: true, Done: done,
-			NotNeeded: c.notNeeded(key), Passed: !c.inGround() && done.IsZero() && c.notNeeded(key) == "" && by.Before(c.in.Today)})
+		jobs = append(jobs, when.MonthsBefore(report.Job{Key: key, Kind: kind, Name: name, Phase: phase, Detail: detail, Why: why, Caution: caution, Origin: "common practice, no source"}, better, least))
 	}
 	if piped {
-		put("drain-lay", "drain", "Lay the drains, from the outlet upwards", "drain", c.drainWords(), "roots need air before they are planted", strings.Join(d.Cautions, " "), 9, 4)
+		put("drain-lay", "drain", "Lay the drains, from the outlet upwards", "drain", c.words(), "roots need air before they are planted", strings.Join(d.Cautions, " "), 9, 4)
 	}
 	if b := d.Bed; b != nil && b.Refused == "" {
 		put("drain-bed", "bed", "Raise the beds", "bed", fmt.Sprintf("%s of bed, shaped %s high to stand %s, %s apart", c.Text(b.Metres, units.Distance), c.Text(b.FreshM, units.Spacing), c.Text(b.Bed.HeightM, units.Spacing), c.Text(b.Bed.CentreM, units.Spacing)), "roots stand out of the wet", "", 3, 1)
@@ -156,23 +158,11 @@ func (c *computation) drainJobs(jobs []report.Job) []report.Job {
 	return jobs
 }
 
-// drainsLaid is the day the laying was recorded as done, under the sheet's own job where it has one.
-func (c *computation) drainsLaid() civil.Date {
-	if c.sheet != nil {
-		for id, kind := range c.taskKinds() {
-			if kind == "drain" {
-				return c.doneOn(id)
-			}
-		}
-	}
-	return c.doneOn("drain-lay")
-}
-
-// drainWords is the design in a line.
-func (c *computation) drainWords() string {
+// words is the design in a line.
+func (c *design) words() string {
 	var parts []string
-	for _, l := range c.p.Drains.Bill {
-		if strings.HasPrefix(l.What, "Pipe ") || l.What == "Open ditch" || l.What == "Cut-off ditch" || l.What == "Inspection pits" {
+	for _, l := range c.out.Bill {
+		if l.Kind == pipeLine || l.Kind == ditchLine || l.Kind == pitLine {
 			parts = append(parts, report.LowerFirst(l.What)+" "+c.Text(l.Amount, l.Quantity))
 		}
 	}
@@ -180,8 +170,8 @@ func (c *computation) drainWords() string {
 }
 
 // siltOps are the yearly cleaning of silt traps and of open ditches, where the drains have any.
-func (c *computation) siltOps() []schedule.Operation {
-	d := c.p.Drains
+func (c *design) siltOps() []schedule.Operation {
+	d := *c.out
 	pits, ditches := 0, 0.0
 	for _, v := range []*NetworkView{d.Network, d.Cut} {
 		if v == nil {

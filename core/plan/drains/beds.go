@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"fmt"
@@ -57,9 +57,9 @@ var (
 )
 
 // bed shapes the beds of a block: what was chosen, else what fits the rows.
-func (c *computation) bed(d *DrainPlan) *BedPlan {
+func (c *design) bed(d *Plan) *BedPlan {
 	w := document.BedChoice{}
-	if choice := c.in.Block.DrainChoice(); choice.Bed != nil {
+	if choice := c.Choice; choice.Bed != nil {
 		w = *choice.Bed
 	}
 	or := func(v, usual float64) float64 {
@@ -69,13 +69,13 @@ func (c *computation) bed(d *DrainPlan) *BedPlan {
 		return usual
 	}
 	own := practice.Bed{}
-	if c.sheet != nil && c.sheet.Bed != nil && (c.p.Spec.RowSpacingM == 0 || math.Abs(c.p.Spec.RowSpacingM-c.sheet.Bed.CentreM) < 0.3) {
-		own = *c.sheet.Bed
+	if c.Sheet != nil && c.Sheet.Bed != nil && (c.Rows.SpacingM == 0 || math.Abs(c.Rows.SpacingM-c.Sheet.Bed.CentreM) < 0.3) {
+		own = *c.Sheet.Bed
 	}
-	centre := or(w.CentreM, or(c.rowSpacing(), 4))
+	centre := or(w.CentreM, or(c.RowSpacingM, 4))
 	base := or(w.BaseM, or(math.Min(own.BaseM, 0.95*centre), math.Round(math.Min(1.6, 0.75*centre)*20)/20))
 	bed := earthwork.Bed{CentreM: centre, BaseM: base, TopM: or(w.TopM, or(math.Min(own.TopM, base), math.Round(0.55*base*20)/20)), HeightM: or(w.HeightM, or(own.HeightM, math.Round(math.Min(0.5, 0.3*base)*20)/20)), CrownM: or(w.CrownM, own.CrownM)}
-	if w.Cover == "" && c.in.Block.DrainChoice().Bed == nil {
+	if w.Cover == "" && c.Choice.Bed == nil {
 		w.Cover = own.Cover
 	}
 	b := &BedPlan{Bed: bed, SettlePct: or(w.SettlePct, 15), Outline: [][2]float64{}}
@@ -85,28 +85,28 @@ func (c *computation) bed(d *DrainPlan) *BedPlan {
 		return b
 	}
 	b.FreshM = bed.HeightM / (1 - b.SettlePct/100)
-	b.Metres, b.Pieces = c.placed.RowMetres, len(c.placed.Pieces)
-	for _, p := range c.placed.Pieces {
+	b.Metres, b.Pieces = c.Rows.Metres, len(c.Rows.Pieces)
+	for _, p := range c.Rows.Pieces {
 		b.LongestM = math.Max(b.LongestM, p.LengthM)
 	}
-	if b.Metres == 0 || w.CentreM > 0 && math.Abs(w.CentreM-c.rowSpacing()) > 0.01 {
-		side := math.Sqrt(c.p.Ground.AreaM2)
-		b.Metres, b.Estimated, b.Pieces, b.LongestM = c.p.Ground.AreaM2/centre, true, int(math.Ceil(side/centre)), side
+	if b.Metres == 0 || w.CentreM > 0 && math.Abs(w.CentreM-c.RowSpacingM) > 0.01 {
+		side := math.Sqrt(c.Ground.AreaM2)
+		b.Metres, b.Estimated, b.Pieces, b.LongestM = c.Ground.AreaM2/centre, true, int(math.Ceil(side/centre)), side
 	}
 	b.SoilM3 = bed.AreaM2() * b.Metres
 	b.FurrowM, b.AboveM, _, _ = bed.Furrow(1)
 	b.RiseM = bed.Rise(1)
 	b.Outline = outline(bed, b.FurrowM)
 	if i, ok := c.governing(); ok {
-		b.TopsoilCm = c.p.Soil.Pits[i].Layers[0].BottomCm
-		b.NowCm, b.NowKnown = c.p.Soil.DepthCm, true
+		b.TopsoilCm = c.Soil.Pits[i].Layers[0].BottomCm
+		b.NowCm, b.NowKnown = c.Soil.DepthCm, true
 		if d.WetFrom != "" {
 			b.NowCm = math.Min(b.NowCm, 100*d.WetM)
 		}
 		b.ThenCm = b.NowCm + 100*b.RiseM
 	}
-	if l := c.in.Land; l != nil && !b.Estimated {
-		along := c.p.Spec.BearingDeg
+	if l := c.Land; l != nil && !b.Estimated {
+		along := c.Rows.BearingDeg
 		b.FallPct, b.FallKnown = math.Abs(l.Lie.SlopePct*math.Cos((l.Lie.FallsTo-along)*math.Pi/180)), true
 	}
 	if s := d.Soil; s != nil && s.Above > 0 {
@@ -140,7 +140,7 @@ func outline(b earthwork.Bed, furrow float64) [][2]float64 {
 	return append(out, [2]float64{b.TopM / 2, top}, [2]float64{b.BaseM / 2, -furrow}, [2]float64{h, -furrow})
 }
 
-func (c *computation) bedFigures(b *BedPlan) {
+func (c *design) bedFigures(b *BedPlan) {
 	from, note := working.Computed, "of the rows as laid out"
 	if b.Estimated {
 		from, note = working.Assumed, "area over the distance of the beds; no rows are laid out for them"
@@ -152,7 +152,7 @@ func (c *computation) bedFigures(b *BedPlan) {
 	if c.On("drain.bed") {
 		formula, sub := "row length", fmt.Sprintf("%d pieces of row", b.Pieces)
 		if b.Estimated {
-			formula, sub = "area / distance of the beds", fmt.Sprintf("%.0f / %.2f", c.p.Ground.AreaM2, bed.CentreM)
+			formula, sub = "area / distance of the beds", fmt.Sprintf("%.0f / %.2f", c.Ground.AreaM2, bed.CentreM)
 		}
 		c.Step("drain.bed", "Metres of bed", formula, sub, b.Metres, units.Distance, "method BED-1")
 	}
@@ -166,7 +166,7 @@ func (c *computation) bedFigures(b *BedPlan) {
 }
 
 // judgeBeds says what is wrong with the beds.
-func (c *computation) judgeBeds(b *BedPlan) {
+func (c *design) judgeBeds(b *BedPlan) {
 	note := func(rule string, w finding.Weight, sentence, source string, remedies ...finding.Remedy) {
 		c.Note(finding.Finding{Rule: "bed." + rule, Weight: w, Step: "drains", Subject: "Beds", Sentence: sentence, Source: source, Remedies: remedies})
 	}

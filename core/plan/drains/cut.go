@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"fmt"
@@ -16,7 +16,7 @@ import (
 // interceptor is a drain across the slope that stops water before it enters (method DRN-13): on the layer where the
 // machine reaches it and its outlet lets it, sized for all it catches along its whole length. outlet is the level it
 // runs into, NaN where it has an outlet of its own.
-func (c *computation) interceptor(d *DrainPlan, choice document.DrainChoice, outlet float64) {
+func (c *design) interceptor(d *Plan, choice document.DrainChoice, outlet float64) {
 	line, suggested, ok := c.lineFor("interceptor", choice.Interceptor, d.SpacingM)
 	s := d.Soil
 	if !ok || s == nil {
@@ -26,7 +26,7 @@ func (c *computation) interceptor(d *DrainPlan, choice document.DrainChoice, out
 	i, _ := c.nearest(mid[0], mid[1])
 	t := c.task(d, choice, line)
 	t.Q, t.LeastGrade, t.Open = 0, 0.002, choice.CutOpen
-	t.DepthM = c.in.Block.MachineReach()
+	t.DepthM = c.Choice.MachineReach()
 	layer := t.DepthM + 0.5 // assumed where none was seen: it goes on half a metre below the drain
 	if c.stops(i) != nil {
 		layer = t.Layer(mid[0], mid[1])
@@ -60,7 +60,7 @@ func (c *computation) interceptor(d *DrainPlan, choice document.DrainChoice, out
 		d.cannot = err
 		return
 	}
-	slope, length, passes := c.in.Land.Lie.SlopePct/100, drainage.Length(line), 0.0
+	slope, length, passes := c.Land.Lie.SlopePct/100, drainage.Length(line), 0.0
 	for _, r := range n.Reaches {
 		deep := layer // of what stops the water, along this reach
 		if p := r.Points[0]; t.Layer != nil {
@@ -106,7 +106,7 @@ func joined(cut *NetworkView, line []drainage.XY) bool {
 
 // daylight is how far down the slope a closed pipe from a point at a level has to be led, at a fall of 0.5 %, until it
 // comes out of the ground; not ok within 300 m or the heights that are known.
-func (c *computation) daylight(at drainage.XY, level float64) (float64, bool) {
+func (c *design) daylight(at drainage.XY, level float64) (float64, bool) {
 	const step, fall = 2.0, 0.005
 	for s := 0.0; s < 300; s += step {
 		z := c.heightAt(at[0], at[1])
@@ -127,7 +127,7 @@ func (c *computation) daylight(at drainage.XY, level float64) (float64, bool) {
 }
 
 // judgeCut says where an interceptor's water goes and how much of what comes it catches.
-func (c *computation) judgeCut(d DrainPlan, choice document.DrainChoice, note noter) {
+func (c *design) judgeCut(d Plan, choice document.DrainChoice, note noter) {
 	cut := d.Cut
 	first := cut.Reaches[0].Section[0]
 	lead := ""
@@ -156,12 +156,12 @@ const (
 
 // diversion is a ditch along the upper side that leads surface water past the block (method DRN-1). How much runs on in
 // a storm is not reckoned; what the ditch carries is.
-func (c *computation) diversion(d *DrainPlan, choice document.DrainChoice) {
+func (c *design) diversion(d *Plan, choice document.DrainChoice) {
 	line, suggested, ok := c.lineFor("diversion", choice.Interceptor, 0)
 	if !ok {
 		return
 	}
-	t := drainage.Task{Ground: c.heightAt, DepthM: diversionM, MostDepthM: c.in.Block.MachineReach(), OutletM: math.NaN(), LeastGrade: 0.002, Closed: true, Open: true}
+	t := drainage.Task{Ground: c.heightAt, DepthM: diversionM, MostDepthM: c.Choice.MachineReach(), OutletM: math.NaN(), LeastGrade: 0.002, Closed: true, Open: true}
 	n, err := drainage.Design(c.xy(), drainage.Layout{Name: document.InterceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
 	if err != nil {
 		d.cannot = err
@@ -174,7 +174,7 @@ func (c *computation) diversion(d *DrainPlan, choice document.DrainChoice) {
 	}
 	ditch := drainage.FieldDitch(diversionM)
 	d.CarriesM3S, _ = ditch.Flow(diversionM-freeM, flat, drainage.EarthN)
-	_, d.fastest = ditch.Flow(diversionM-freeM, steep, drainage.EarthN)
+	_, d.Fastest = ditch.Flow(diversionM-freeM, steep, drainage.EarthN)
 	d.catch = func() {
 		c.Figure(report.Figure{Path: "drain.carries", Step: "drains", Label: "The ditch carries", Quantity: units.Outflow, Value: d.CarriesM3S, Origin: working.Computed, Note: "water " + c.Text(diversionM-freeM, units.Spacing) + " deep, where it falls least"})
 		if c.On("drain.carries") {
@@ -185,17 +185,17 @@ func (c *computation) diversion(d *DrainPlan, choice document.DrainChoice) {
 }
 
 // judgeDiversion says what the ditch was not checked for, and where it would wash out.
-func (c *computation) judgeDiversion(d DrainPlan, note noter) {
+func (c *design) judgeDiversion(d Plan, note noter) {
 	note("storm", finding.Watch, "Ditch above the block", fmt.Sprintf("The ditch carries %s with %s of freeboard. How much runs on in a storm is not reckoned here: have the peak from the land above compared with that before it is dug, and lead it to ground that bears it.", c.Text(d.CarriesM3S, units.Outflow), c.Text(freeM, units.Spacing)), "method DRN-1, common practice; Manning")
 	texture := ""
 	if i, ok := c.governing(); ok {
-		for _, l := range c.p.Soil.Pits[i].Layers {
+		for _, l := range c.Soil.Pits[i].Layers {
 			if l.TopCm < 100*diversionM {
 				texture = string(l.Class)
 			}
 		}
 	}
-	if most := drainage.EarthVelocity(texture); d.fastest > most {
+	if most := drainage.EarthVelocity(texture); d.Fastest > most {
 		what := "bare soil"
 		if texture != "" {
 			what = "bare " + texture
@@ -204,6 +204,6 @@ func (c *computation) judgeDiversion(d DrainPlan, note noter) {
 		if !d.Cut.Suggested {
 			back = append(back, finding.Remedy{Label: "The line suggested", Patch: drainPatch(map[string]any{"interceptor": nil})})
 		}
-		note("scour", finding.Mend, "Ditch above the block", fmt.Sprintf("Full, the water runs at %s where the ditch is steepest; %s bears %s. Lay the line flatter along the contour, step it, or line it with turf or stone.", c.Text(d.fastest, units.Velocity), what, c.Text(most, units.Velocity)), "from memory: Fortier & Scobey, Trans. ASCE 89:940–956, 1926", back...)
+		note("scour", finding.Mend, "Ditch above the block", fmt.Sprintf("Full, the water runs at %s where the ditch is steepest; %s bears %s. Lay the line flatter along the contour, step it, or line it with turf or stone.", c.Text(d.Fastest, units.Velocity), what, c.Text(most, units.Velocity)), "from memory: Fortier & Scobey, Trans. ASCE 89:940–956, 1926", back...)
 	}
 }

@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"fmt"
@@ -39,12 +39,12 @@ type LaidLine struct {
 
 // SettingOut is what a contractor needs of the designed drains: pegs with level and chainage, and lines. Both
 // are empty where nothing is designed.
-func (p *Plan) SettingOut() (pegs []Peg, lines []LaidLine) {
-	plane := geo.PlaneAt(p.Ground.Origin)
+func (d *Plan) SettingOut(origin geo.Point) (pegs []Peg, lines []LaidLine) {
+	plane := geo.PlaneAt(origin)
 	for _, v := range []struct {
 		*NetworkView
 		kind string
-	}{{p.Drains.Network, "collector"}, {p.Drains.Cut, "interceptor"}} {
+	}{{d.Network, "collector"}, {d.Cut, "interceptor"}} {
 		if v.NetworkView == nil {
 			continue
 		}
@@ -57,8 +57,8 @@ func (p *Plan) SettingOut() (pegs []Peg, lines []LaidLine) {
 				pegs, lines = append(pegs, ps...), append(lines, l)
 			}
 		}
-		for _, d := range v.Laterals {
-			ps, l := lateralLine(d, plane)
+		for _, x := range v.Laterals {
+			ps, l := lateralLine(x, plane)
 			pegs, lines = append(pegs, ps...), append(lines, l)
 		}
 	}

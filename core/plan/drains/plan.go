@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"slowroot/core/document"
@@ -7,15 +7,15 @@ import (
 	"slowroot/core/report"
 )
 
-// DrainPlan is how the roots of a block get air: how wet it is, what the crop asks for, and the design of the
+// Plan is how the roots of a block get air: how wet it is, what the crop asks for, and the design of the
 // remedy taken. Depths and lengths are m, permeability m/day, discharge mm/day. Positions are metres east and
 // north of the block's origin.
-type DrainPlan struct {
+type Plan struct {
 	Started    bool              `json:"started"` // somebody said something about the water, or a way is taken
 	WetM       float64           `json:"wetM"`    // where water stands in the wet season; 0 not known
 	WetFrom    string            `json:"wetFrom"`
 	Needed     bool              `json:"needed"`
-	Criterion  DrainCriterion    `json:"criterion"`
+	Criterion  Criterion         `json:"criterion"`
 	Wells      []WellView        `json:"wells"`
 	Holes      []HoleView        `json:"holes"`
 	Remedies   []drainage.Remedy `json:"remedies"`
@@ -26,7 +26,7 @@ type DrainPlan struct {
 	Limits     []drainage.Limit  `json:"limits"` // upper bounds, each named
 	Binding    string            `json:"binding"`
 	Refused    string            `json:"refused"` // why no pipe can lie here
-	Soil       *DrainSoil        `json:"soil,omitempty"`
+	Soil       *Soil             `json:"soil,omitempty"`
 	Discharges []Discharge       `json:"discharges"`
 	DischargeM float64           `json:"dischargeMm"` // the one designed for
 	HeadM      float64           `json:"headM"`       // water table above drain level allowed midway
@@ -42,14 +42,14 @@ type DrainPlan struct {
 	Cut        *NetworkView      `json:"cut,omitempty"` // an interceptor
 	CatchM3Day float64           `json:"catchM3Day"`
 	CarriesM3S float64           `json:"carriesM3S"` // a diversion ditch, running full
-	fastest    float64           // in it, m/s
+	Fastest    float64           `json:"-"`          // in it, m/s
 	caught     float64           // share of what comes that an interceptor catches
 	catch      func()            // adds the figure of either
 	Bed        *BedPlan          `json:"bed,omitempty"`
 	Bill       []report.Line     `json:"bill"`
 	CostText   string            `json:"costText"`
 	MachineH   float64           `json:"machineH"` // all of it, beds too
-	digH       float64           // of that, trenches, pits and ditches
+	DigH       float64           `json:"-"`        // hours of that, trenches, pits and ditches
 	cost       float64           // of the lines that have a price, the estate's currency
 	AccuracyM  float64           `json:"accuracyM"` // of the heights; 0 without
 	Laying     []string          `json:"laying"`
@@ -85,29 +85,28 @@ const (
 // lateralPipe is the size laterals are judged with before one is chosen.
 var lateralPipe = drainage.Pipes[0]
 
-// drains works out whether the block needs drainage and designs what is taken.
-func (c *computation) drains() {
-	d := &c.p.Drains
-	choice := c.in.Block.DrainChoice()
-	*d = DrainPlan{Started: c.in.Block.Wet(), WantedM: choice.DepthM, Wells: []WellView{}, Holes: []HoleView{}, Remedies: []drainage.Remedy{}, Limits: []drainage.Limit{},
+// lay works out whether the block needs drainage and designs what is taken.
+func (c *design) lay() {
+	d, choice := c.out, c.Choice
+	*d = Plan{Started: c.Started, WantedM: choice.DepthM, Wells: []WellView{}, Holes: []HoleView{}, Remedies: []drainage.Remedy{}, Limits: []drainage.Limit{},
 		Discharges: []Discharge{}, Depths: []DepthTried{}, Season: []TableMonth{}, Bill: []report.Line{}, Laying: []string{}, Cautions: []string{}}
-	o, e, n := c.plane.From(geo.XY{}), c.plane.From(geo.XY{X: 1}), c.plane.From(geo.XY{Y: 1})
+	o, e, n := c.Ground.Plane.From(geo.XY{}), c.Ground.Plane.From(geo.XY{X: 1}), c.Ground.Plane.From(geo.XY{Y: 1})
 	d.PerMetre = geo.Point{Lon: e.Lon - o.Lon, Lat: n.Lat - o.Lat}
-	c.drainNeed(d, choice)
-	if c.in.Land != nil {
-		d.AccuracyM = c.in.Land.Source.AccuracyM
+	c.need(d, choice)
+	if c.Land != nil {
+		d.AccuracyM = c.Land.Source.AccuracyM
 	}
-	c.drainDepth(d, choice)
-	c.drainSoil(d, choice)
-	c.drainDischarge(d, choice)
-	c.drainSpacing(d, choice)
-	c.drainRemedies(d, choice)
+	c.depth(d, choice)
+	c.soil(d, choice)
+	c.discharge(d, choice)
+	c.spacing(d, choice)
+	c.remedies(d, choice)
 	if !d.Started {
 		return
 	}
-	c.drainDepths(d, choice)
-	c.drainSeason(d)
-	c.drainDesign(d, choice)
-	c.drainBill(d)
-	c.drainFigures(d)
+	c.depths(d, choice)
+	c.season(d)
+	c.design(d, choice)
+	c.bill(d)
+	c.figures(d)
 }

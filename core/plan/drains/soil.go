@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"math"
@@ -6,12 +6,13 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
+	"slowroot/core/plan/soils"
 	"slowroot/core/report"
 	"slowroot/core/soil"
 )
 
-// DrainSoil is the soil as drains see it.
-type DrainSoil struct {
+// Soil is the soil as drains see it.
+type Soil struct {
 	Pit     string  `json:"pit"` // the one that governs
 	PitAt   int     `json:"pitAt"`
 	Above   float64 `json:"above"` // permeability above drain level
@@ -31,34 +32,34 @@ type DrainSoil struct {
 
 // governing is the pit a design rests on: the one that was said, or the one whose water is stopped at the least depth,
 // else the wettest.
-func (c *computation) governing() (int, bool) {
-	for i, p := range c.in.Block.Pits {
-		if p.Name != "" && p.Name == c.in.Block.DrainChoice().Pit {
+func (in In) governing() (int, bool) {
+	for i, p := range in.Pits {
+		if p.Name != "" && p.Name == in.Choice.Pit {
 			return i, true
 		}
 	}
 	best, depth := 0, math.Inf(1)
-	for i, v := range c.p.Soil.Pits {
+	for i, v := range in.Soil.Pits {
 		at := 1000 + v.Wetness.DepthCm
-		if r := c.stops(i); r != nil {
+		if r := in.stops(i); r != nil {
 			at = r.TopCm
 		}
 		if at < depth {
 			best, depth = i, at
 		}
 	}
-	return best, len(c.p.Soil.Pits) > 0
+	return best, len(in.Soil.Pits) > 0
 }
 
 // nearest is the pit nearest a point of the block, where pits have positions; else the governing one.
-func (c *computation) nearest(x, y float64) (int, bool) {
-	best, ok := c.governing()
+func (in In) nearest(x, y float64) (int, bool) {
+	best, ok := in.governing()
 	far := math.Inf(1)
-	for i, p := range c.in.Block.Pits {
+	for i, p := range in.Pits {
 		if p.At == nil {
 			continue
 		}
-		q := c.plane.To(*p.At)
+		q := in.Ground.Plane.To(*p.At)
 		if d := math.Hypot(q.X-x, q.Y-y); d < far {
 			best, far = i, d
 		}
@@ -67,12 +68,12 @@ func (c *computation) nearest(x, y float64) (int, bool) {
 }
 
 // stops is the layer of a pit that stops water and stays: a pan that is ripped does not count.
-func (c *computation) stops(i int) *RestrictiveView {
-	pit := c.in.Block.Pits[i]
+func (in In) stops(i int) *soils.RestrictiveView {
+	pit := in.Pits[i]
 	var kept []soil.Layer
 	for _, l := range pit.Layers {
 		broken := false
-		for _, b := range c.p.Soil.Pits[i].Barriers {
+		for _, b := range in.Soil.Pits[i].Barriers {
 			broken = broken || b.Remedy == "rip" && b.Removable && b.DepthCm == l.TopCm
 		}
 		if !broken {
@@ -81,54 +82,35 @@ func (c *computation) stops(i int) *RestrictiveView {
 	}
 	pit.Layers = kept
 	if top, what, ok := pit.Restrictive(); ok {
-		return &RestrictiveView{top, what}
+		return &soils.RestrictiveView{TopCm: top, What: what}
 	}
 	return nil
 }
 
-// layer is how deep what stops the water lies anywhere on the block: between pits that have a position by the
-// inverse square of the distance, one that saw none counting at its bottom; nowhere deeper than in a pit without a
-// position. nil where no pit saw any.
-func (c *computation) layer() func(x, y float64) float64 {
-	type seen struct{ x, y, depth float64 }
-	var placed []seen
-	most, any := math.Inf(1), false
-	for i, p := range c.in.Block.Pits {
-		depth := c.p.Soil.Pits[i].BottomCm / 100
-		r := c.stops(i)
-		if r != nil {
-			depth, any = r.TopCm/100, true
+// Layer is how deep what stops the water lies anywhere on the block, by its pits; nil where no pit saw any.
+func (in In) Layer() func(x, y float64) float64 {
+	var seen []drainage.Seen
+	for i, p := range in.Pits {
+		s := drainage.Seen{DepthM: in.Soil.Pits[i].BottomCm / 100}
+		if r := in.stops(i); r != nil {
+			s.DepthM, s.Stops = r.TopCm/100, true
 		}
 		if p.At != nil {
-			q := c.plane.To(*p.At)
-			placed = append(placed, seen{q.X, q.Y, depth})
-		} else if r != nil {
-			most = math.Min(most, depth)
+			q := in.Ground.Plane.To(*p.At)
+			s.At = &drainage.XY{q.X, q.Y}
 		}
+		seen = append(seen, s)
 	}
-	if !any {
-		return nil
-	}
-	return func(x, y float64) float64 {
-		sum, weights := 0.0, 0.0
-		for _, s := range placed {
-			w := 1 / ((s.x-x)*(s.x-x) + (s.y-y)*(s.y-y) + 1)
-			sum, weights = sum+w*s.depth, weights+w
-		}
-		if weights == 0 {
-			return most
-		}
-		return math.Min(most, sum/weights)
-	}
+	return drainage.LayerBetween(seen)
 }
 
 // spread are the pits in which water is stopped soonest and latest, by depth in m; one in which nothing stops it
 // counts at its bottom.
-func (c *computation) spread() (soonest, latest int, from, to float64) {
+func (in In) spread() (soonest, latest int, from, to float64) {
 	from, to = math.Inf(1), math.Inf(-1)
-	for i := range c.in.Block.Pits {
-		depth := c.p.Soil.Pits[i].BottomCm / 100
-		if r := c.stops(i); r != nil {
+	for i := range in.Pits {
+		depth := in.Soil.Pits[i].BottomCm / 100
+		if r := in.stops(i); r != nil {
 			depth = r.TopCm / 100
 		}
 		if depth < from {
@@ -145,9 +127,9 @@ func (c *computation) spread() (soonest, latest int, from, to float64) {
 type slab struct{ k, top, bottom float64 }
 
 // slabs are the layers of a pit between two depths in m, as far as their permeability can be estimated.
-func (c *computation) slabs(i int, from, to float64) []slab {
+func (c *design) slabs(i int, from, to float64) []slab {
 	var out []slab
-	for _, l := range c.p.Soil.Pits[i].Layers {
+	for _, l := range c.Soil.Pits[i].Layers {
 		if a, b := math.Max(l.TopCm/100, from), math.Min(l.BottomCm/100, to); l.KsMmH > 0 && b > a {
 			out = append(out, slab{l.KsMmH * perDay, a, b})
 		}
@@ -170,15 +152,15 @@ func meanK(of []slab) float64 {
 // perDay turns mm/h into m/day.
 const perDay = 0.024
 
-// drainSoil is the permeability above and below drain level: auger holes before a value that was said, and
+// readSoil is the permeability above and below drain level: auger holes before a value that was said, and
 // either before texture (methods DRN-3, DRN-5, DRN-6).
-func (c *computation) drainSoil(d *DrainPlan, choice document.DrainChoice) {
+func (c *design) soil(d *Plan, choice document.DrainChoice) {
 	i, ok := c.governing()
 	if !ok {
 		return
 	}
-	v := c.p.Soil.Pits[i]
-	s := DrainSoil{Pit: v.Name, PitAt: i, From: "texture", Low: 1 / soil.KsFactor, High: soil.KsFactor, School: "hooghoudt"}
+	v := c.Soil.Pits[i]
+	s := Soil{Pit: v.Name, PitAt: i, From: "texture", Low: 1 / soil.KsFactor, High: soil.KsFactor, School: "hooghoudt"}
 	end := v.BottomCm / 100
 	stop := c.stops(i)
 	s.AtLeast = stop == nil

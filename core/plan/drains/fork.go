@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"fmt"
@@ -15,17 +15,17 @@ import (
 
 // isField are the remedies that lower the water table of the field, by the rules of depth and spacing. An
 // interceptor has a depth of its own: the layer's.
-var isField = map[string]bool{"gridiron": true, "herringbone": true, "local": true, "ditches": true}
+var IsField = map[string]bool{"gridiron": true, "herringbone": true, "local": true, "ditches": true}
 
-// drainRemedies ranks what can be done and takes what was decided, else the first that works once something
+// remedies ranks what can be done and takes what was decided, else the first that works once something
 // was said about the water.
-func (c *computation) drainRemedies(d *DrainPlan, choice document.DrainChoice) {
+func (c *design) remedies(d *Plan, choice document.DrainChoice) {
 	share := choice.WetPct / 100
 	if share == 0 {
 		share = 1
 	}
 	k := drainage.Case{Source: choice.Source, WetShare: share, CoverM: drainage.Cover(choice.Traffic) + lateralPipe.OuterM}
-	if l := c.in.Land; l != nil {
+	if l := c.Land; l != nil {
 		k.SlopePct = l.Lie.SlopePct
 		k.Valley = c.known(nil) && drainage.TwoSided(c.xy(), c.heightAt)
 	}
@@ -46,7 +46,7 @@ func (c *computation) drainRemedies(d *DrainPlan, choice document.DrainChoice) {
 			if r.ID == "ditches" {
 				why = ditches.Refused
 			}
-			if isField[r.ID] && r.Works && why != "" {
+			if IsField[r.ID] && r.Works && why != "" {
 				d.Remedies[i].Works, d.Remedies[i].Why = false, why
 			}
 		}
@@ -60,7 +60,7 @@ func (c *computation) drainRemedies(d *DrainPlan, choice document.DrainChoice) {
 		}
 		sort.SliceStable(d.Remedies, func(i, j int) bool { return d.Remedies[i].Works && !d.Remedies[j].Works })
 	}
-	if o := c.in.Block.Decided[document.DrainFork].Option; o != "" {
+	if o := c.Decided; o != "" {
 		d.Taken, d.Decided = o, true
 	} else if d.Started && d.Needed {
 		if i := slices.IndexFunc(d.Remedies, func(r drainage.Remedy) bool { return r.Works }); i >= 0 {
@@ -77,7 +77,7 @@ const mostDitchShare = 0.35
 
 // ditchesTooClose says why ditches cannot drain this soil: so close that they and their berms take too much of the land;
 // "" where they can, or where their spacing is not known.
-func (c *computation) ditchesTooClose(d DrainPlan) string {
+func (c *design) ditchesTooClose(d Plan) string {
 	if d.Refused != "" || d.SpacingM <= 0 || d.DepthM <= 0 {
 		return ""
 	}
@@ -92,19 +92,19 @@ func (c *computation) ditchesTooClose(d DrainPlan) string {
 var risks = map[string]string{"interceptor": "must reach the layer; water round its end", "diversion": "washes out in a storm", "local": "the patch may be fed from wider", "gridiron": "silt and roots; flush yearly", "herringbone": "as gridiron; more joints",
 	"ditches": "land and traffic; banks slump", "beds": "furrows must keep their fall", "subsoil": "closes again under wheels", "leave": "uneven rows", "tolerant": "another crop, another market", "investigate": "a season passes"}
 
-// drainFork sets the remedies side by side, each laid on this block. What is not taken is only designed when
+// fork sets the remedies side by side, each laid on this block. What is not taken is only designed when
 // the ways are asked for.
-func (c *computation) drainFork() (report.Fork, bool) {
-	d := c.p.Drains
+func (c *design) fork() (report.Fork, bool) {
+	d := *c.out
 	if !d.Started && !d.Needed {
 		return report.Fork{}, false
 	}
 	f := report.Fork{ID: document.DrainFork, Question: "How do the roots get air?", Step: "drains", Ways: []report.Way{}}
-	if !c.in.Weigh {
+	if !c.Weigh {
 		return f, true
 	}
 	for _, r := range d.Remedies {
-		if c.stopping() {
+		if c.Stopped() {
 			break
 		}
 		w := report.Way{ID: r.ID, Name: r.Name, Sentence: report.Capital(r.Why) + ".", Origin: "method DRN-1, common practice, no source", Taken: r.ID == d.Taken, Consequences: c.tryRemedy(r)}
@@ -112,7 +112,7 @@ func (c *computation) drainFork() (report.Fork, bool) {
 			w.When = "does not work here"
 		}
 		if r.ID == "tolerant" && d.WetFrom != "" {
-			w.Sentence += " " + tolerated(d.WetM)
+			w.Sentence += " " + Tolerated(d.WetM)
 		}
 		f.Ways = append(f.Ways, w)
 	}
@@ -120,7 +120,7 @@ func (c *computation) drainFork() (report.Fork, bool) {
 }
 
 // tolerated says which wet-soil classes bear water at a depth as it is.
-func tolerated(wetM float64) string {
+func Tolerated(wetM float64) string {
 	best := 0
 	for class := 1; class <= 5; class++ {
 		if steady, _, _ := drainage.Criterion(class); steady <= wetM {
@@ -140,7 +140,7 @@ func tolerated(wetM float64) string {
 func taken(bill []report.Line) float64 {
 	sum := 0.0
 	for _, l := range bill {
-		if l.What == "Land taken" {
+		if l.Kind == landLine {
 			sum += l.Amount
 		}
 	}
@@ -148,9 +148,9 @@ func taken(bill []report.Line) float64 {
 }
 
 // tryRemedy designs a remedy and says what it would mean.
-func (c *computation) tryRemedy(r drainage.Remedy) []report.Consequence {
-	choice := c.in.Block.DrainChoice()
-	d := c.p.Drains
+func (c *design) tryRemedy(r drainage.Remedy) []report.Consequence {
+	choice := c.Choice
+	d := *c.out
 	if r.ID != d.Taken {
 		d.Network, d.Cut, d.Bed, d.Bill, d.MachineH, d.CostText = nil, nil, nil, nil, 0, ""
 		choice.Collector, choice.Branches, choice.Laterals, choice.Interceptor, choice.Bed = nil, nil, nil, nil, nil
@@ -158,8 +158,8 @@ func (c *computation) tryRemedy(r drainage.Remedy) []report.Consequence {
 		if r.ID == "ditches" {
 			d = c.asDitches(d, choice)
 		}
-		c.drainDesign(&d, choice)
-		c.drainBill(&d)
+		c.design(&d, choice)
+		c.bill(&d)
 	}
 	none := func(label string) report.Consequence { return report.Consequence{Label: label, Text: "–"} }
 	cost, hours, gained, back := none("cost"), none("machine"), none("root room gained"), none("free of water after")
@@ -190,16 +190,16 @@ func (c *computation) tryRemedy(r drainage.Remedy) []report.Consequence {
 			}
 		}
 	case "subsoil":
-		h := practice.Tasks["rip"].Base * c.p.Ground.AreaM2 / 1e4
+		h := practice.Tasks["rip"].Base * c.Ground.AreaM2 / 1e4
 		took(h)
-		gained = report.Consequence{Label: "root room gained", Quantity: units.Depth, Value: math.Max(0, c.p.Soil.AfterCm-c.p.Soil.DepthCm)}
+		gained = report.Consequence{Label: "root room gained", Quantity: units.Depth, Value: math.Max(0, c.Soil.AfterCm-c.Soil.DepthCm)}
 		if each, ok := c.PriceOf("machine"); ok {
 			cost = report.Consequence{Label: "cost", Value: each * h, Text: c.Money(each * h)}
 		}
 	case "diversion", "interceptor":
 		land.Value = taken(d.Bill)
 	case "leave":
-		land.Value = c.p.Ground.AreaM2 * choice.WetPct / 100
+		land.Value = c.Ground.AreaM2 * choice.WetPct / 100
 	}
 	return []report.Consequence{cost, hours, land, gained, back, {Label: "risk", Text: risks[r.ID]}}
 }

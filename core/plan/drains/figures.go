@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"fmt"
@@ -9,15 +9,15 @@ import (
 	"slowroot/core/working"
 )
 
-// drainFigures are the numbers a reader can press.
-func (c *computation) drainFigures(d *DrainPlan) {
+// figures are the numbers a reader can press.
+func (c *design) figures(d *Plan) {
 	if b := d.Bed; b != nil && b.Refused == "" {
 		c.bedFigures(b)
 	}
 	if d.catch != nil {
 		d.catch()
 	}
-	if d.Soil == nil || d.DepthM <= 0 || d.Refused != "" || d.Taken != "" && !isField[d.Taken] {
+	if d.Soil == nil || d.DepthM <= 0 || d.Refused != "" || d.Taken != "" && !IsField[d.Taken] {
 		return // what is taken has no use for a depth and a spacing of drains in the field
 	}
 	c.Figure(report.Figure{Path: "drain.depth", Step: "drains", Label: "Drain depth", Quantity: units.Spacing, Value: d.DepthM, Origin: working.Computed, Note: "to the invert; decided by " + d.Binding})
@@ -46,12 +46,12 @@ func (c *computation) drainFigures(d *DrainPlan) {
 			formula, source = "h = q·Dv/Kv + q·L²/(8·ΣKD) + q·L/(π·Kr)·ln(a·Dr/u), solved for L", "method DRN-6, Ernst: better soil lies below the poorer one the drain is in; from memory: ILRI Publication 16"
 		}
 		used := "rounded down"
-		if choice := c.in.Block.DrainChoice(); choice.SpacingM > 0 {
+		if choice := c.Choice; choice.SpacingM > 0 {
 			used = "as it was set"
 		}
 		c.Tell(working.Rule, "drain.spacing", "Spacing used", "the computed spacing, "+used, fmt.Sprintf("%.2f m computed", d.Spacings[1]), d.SpacingM, units.Spacing, "")
 		c.Tell(working.Search, "drain.spacing", "Spacing computed", formula, fmt.Sprintf("Kb %.3f, Ka %.3f m/day; h %.2f m; q %.4f m/day; d %.3f m", d.Soil.Below, d.Soil.Above, d.HeadM, d.DischargeM/1000, d.Equivalent), d.Spacings[1], units.Spacing, source,
-			c.Num("water table asked for", d.Criterion.SteadyM, units.Spacing, d.Criterion.origin(), fmt.Sprintf("wet-soil class %d", d.Criterion.Class), ""), c.Num("drain depth", d.DepthM, units.Spacing, working.Computed, "", "drain.depth"), c.Num("from drain level to what stops water", d.Soil.ThickM, units.Spacing, working.Measured, d.Soil.Pit, ""))
+			c.Num("water table asked for", d.Criterion.SteadyM, units.Spacing, d.Criterion.Origin(), fmt.Sprintf("wet-soil class %d", d.Criterion.Class), ""), c.Num("drain depth", d.DepthM, units.Spacing, working.Computed, "", "drain.depth"), c.Num("from drain level to what stops water", d.Soil.ThickM, units.Spacing, working.Measured, d.Soil.Pit, ""))
 		c.Tell(working.Search, "drain.spacing", "With the lowest and the highest permeability", "the same", fmt.Sprintf("K × %.2f gives %.1f m, K × %.1f gives %.1f m", d.Soil.Low, d.Spacings[0], d.Soil.High, d.Spacings[2]), d.Spacings[0], units.Spacing, "method DRN-3; "+d.Soil.From)
 	}
 	if c.On("drain.hours") {

@@ -1,4 +1,4 @@
-package plan
+package drains
 
 import (
 	"fmt"
@@ -9,16 +9,17 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/report"
 	"slowroot/core/units"
 )
 
 // heightAt is the surface under a point of the block's plane; NaN where no height is known.
-func (c *computation) heightAt(x, y float64) float64 { return c.in.Land.Surface.Height(x, y) }
+func (c *design) heightAt(x, y float64) float64 { return c.Land.Surface.Height(x, y) }
 
 // xy are the block's rings as the drainage package takes them.
-func (c *computation) xy() [][]drainage.XY {
-	out := make([][]drainage.XY, len(c.rings))
-	for i, r := range c.rings {
+func (c *design) xy() [][]drainage.XY {
+	out := make([][]drainage.XY, len(c.Ground.On))
+	for i, r := range c.Ground.On {
 		for _, p := range r {
 			out[i] = append(out[i], drainage.XY{p.X, p.Y})
 		}
@@ -26,26 +27,26 @@ func (c *computation) xy() [][]drainage.XY {
 	return out
 }
 
-func (c *computation) lineOf(points []geo.Point) []drainage.XY {
+func (c *design) lineOf(points []geo.Point) []drainage.XY {
 	out := make([]drainage.XY, len(points))
 	for i, p := range points {
-		q := c.plane.To(p)
+		q := c.Ground.Plane.To(p)
 		out[i] = drainage.XY{q.X, q.Y}
 	}
 	return out
 }
 
-func (c *computation) pointsOf(line []drainage.XY) []geo.Point {
+func (c *design) pointsOf(line []drainage.XY) []geo.Point {
 	out := make([]geo.Point, len(line))
 	for i, p := range line {
-		out[i] = c.plane.From(geo.XY{X: p[0], Y: p[1]})
+		out[i] = c.Ground.Plane.From(geo.XY{X: p[0], Y: p[1]})
 	}
 	return out
 }
 
 // known reports that heights are known all around the block.
-func (c *computation) known(line []drainage.XY) bool {
-	if c.in.Land == nil {
+func (c *design) known(line []drainage.XY) bool {
+	if c.Land == nil {
 		return false
 	}
 	for _, r := range append(c.xy(), line) {
@@ -59,48 +60,48 @@ func (c *computation) known(line []drainage.XY) bool {
 }
 
 // suggest is a first line for a remedy.
-func (c *computation) suggest(remedy string, spacing float64) []drainage.XY {
+func (c *design) suggest(remedy string, spacing float64) []drainage.XY {
 	if !c.known(nil) {
 		return nil
 	}
 	wet, _ := c.wetPart()
-	return drainage.Suggest(remedy, c.xy(), c.heightAt, spacing, c.in.Land.Lie.FallsTo, wet)
+	return drainage.Suggest(remedy, c.xy(), c.heightAt, spacing, c.Land.Lie.FallsTo, wet)
 }
 
 // wetPart is the wet part of the block, taken as a circle round the pit that governs: nil where that has no position,
 // without a radius where most of the block is wet or nobody said. pit is its name.
-func (c *computation) wetPart() (wet *drainage.Wet, pit string) {
+func (c *design) wetPart() (wet *drainage.Wet, pit string) {
 	i, ok := c.governing()
-	if !ok || c.in.Block.Pits[i].At == nil {
+	if !ok || c.Pits[i].At == nil {
 		return nil, ""
 	}
-	wet = &drainage.Wet{At: c.lineOf([]geo.Point{*c.in.Block.Pits[i].At})[0]}
-	if share := c.in.Block.DrainChoice().WetPct / 100; share > 0 && share < 0.6 {
-		wet.RadiusM = math.Sqrt(share * c.p.Ground.AreaM2 / math.Pi)
+	wet = &drainage.Wet{At: c.lineOf([]geo.Point{*c.Pits[i].At})[0]}
+	if share := c.Choice.WetPct / 100; share > 0 && share < 0.6 {
+		wet.RadiusM = math.Sqrt(share * c.Ground.AreaM2 / math.Pi)
 	}
-	return wet, c.in.Block.Pits[i].Name
+	return wet, c.Pits[i].Name
 }
 
 // lowPart is the wet part where no pit says where it lies: a circle of the share that was said round the lowest ground
 // well inside the block. nil where no share was said.
-func (c *computation) lowPart() *drainage.Wet {
-	share := c.in.Block.DrainChoice().WetPct / 100
-	if !(share > 0 && share < 0.6) || c.in.Land == nil {
+func (c *design) lowPart() *drainage.Wet {
+	share := c.Choice.WetPct / 100
+	if !(share > 0 && share < 0.6) || c.Land == nil {
 		return nil
 	}
-	r := math.Sqrt(share * c.p.Ground.AreaM2 / math.Pi)
-	s := c.in.Land.Surface
+	r := math.Sqrt(share * c.Ground.AreaM2 / math.Pi)
+	s := c.Land.Surface
 	best, low := (*drainage.Wet)(nil), math.Inf(1)
 	for j := range s.NY {
 		for i := range s.NX {
 			x, y, z := s.X0+float64(i)*s.Cell, s.Y0+float64(j)*s.Cell, s.At(i, j)
-			if math.IsNaN(z) || z >= low || !c.in.Land.in(x, y) {
+			if math.IsNaN(z) || z >= low || !c.Land.In(x, y) {
 				continue
 			}
 			inside := true
 			for k := range 8 { // most of the circle lies in the block
 				a := math.Pi / 4 * float64(k)
-				inside = inside && c.in.Land.in(x+0.6*r*math.Cos(a), y+0.6*r*math.Sin(a))
+				inside = inside && c.Land.In(x+0.6*r*math.Cos(a), y+0.6*r*math.Sin(a))
 			}
 			if inside {
 				best, low = &drainage.Wet{At: drainage.XY{x, y}, RadiusM: r}, z
@@ -110,8 +111,8 @@ func (c *computation) lowPart() *drainage.Wet {
 	return best
 }
 
-// drainDesign lays what is taken on the block.
-func (c *computation) drainDesign(d *DrainPlan, choice document.DrainChoice) {
+// lie lays what is taken on the block.
+func (c *design) design(d *Plan, choice document.DrainChoice) {
 	switch {
 	case d.Taken == "diversion":
 		c.diversion(d, choice)
@@ -135,10 +136,10 @@ func (c *computation) drainDesign(d *DrainPlan, choice document.DrainChoice) {
 }
 
 // task is what every pipe of the block keeps to.
-func (c *computation) task(d *DrainPlan, choice document.DrainChoice, line []drainage.XY) drainage.Task {
-	t := drainage.Task{Ground: c.heightAt, Q: d.DischargeM / 1000, DepthM: d.DepthM, CoverM: drainage.Cover(choice.Traffic), MostDepthM: c.in.Block.MachineReach() + 0.2, OutletM: math.NaN()}
+func (c *design) task(d *Plan, choice document.DrainChoice, line []drainage.XY) drainage.Task {
+	t := drainage.Task{Ground: c.heightAt, Q: d.DischargeM / 1000, DepthM: d.DepthM, CoverM: drainage.Cover(choice.Traffic), MostDepthM: c.Choice.MachineReach() + 0.2, OutletM: math.NaN()}
 	if d.Soil != nil {
-		t.Layer, t.Texture = c.layer(), d.Soil.Texture
+		t.Layer, t.Texture = c.Layer(), d.Soil.Texture
 	}
 	if choice.DitchM != nil && *choice.DitchM > 0 {
 		// as deep as the ditch lets it, if the pipe needs it; never deeper than the layer
@@ -152,7 +153,7 @@ func (c *computation) task(d *DrainPlan, choice document.DrainChoice, line []dra
 }
 
 // lineFor is the line a person drew, else a first one.
-func (c *computation) lineFor(remedy string, drawn []geo.Point, spacing float64) (line []drainage.XY, suggested, ok bool) {
+func (c *design) lineFor(remedy string, drawn []geo.Point, spacing float64) (line []drainage.XY, suggested, ok bool) {
 	line = c.lineOf(drawn)
 	if len(line) < 2 {
 		line, suggested = c.suggest(remedy, spacing), true
@@ -160,9 +161,9 @@ func (c *computation) lineFor(remedy string, drawn []geo.Point, spacing float64)
 	return line, suggested, len(line) >= 2 && c.known(line)
 }
 
-func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, drawn bool, spacing float64) *NetworkView {
+func (c *design) view(n *drainage.Network, line []drainage.XY, suggested, drawn bool, spacing float64) *NetworkView {
 	for i := range n.Troubles {
-		n.Troubles[i].Sentence = c.troubleWords(n.Troubles[i])
+		n.Troubles[i].Sentence = TroubleWords(n.Troubles[i], c.Voice)
 	}
 	v := &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), BranchAt: []document.DrawnDrain{}, Part: []drainage.XY{}, Suggested: suggested, Drawn: drawn, SpacingM: spacing}
 	for _, m := range n.Mains[1:] {
@@ -172,8 +173,8 @@ func (c *computation) view(n *drainage.Network, line []drainage.XY, suggested, d
 	return v
 }
 
-// troubleWords puts a trouble into the reader's units.
-func (c *computation) troubleWords(t drainage.Trouble) string {
+// TroubleWords puts a trouble into the reader's units.
+func TroubleWords(t drainage.Trouble, c *report.Voice) string {
 	m := func(v float64) string { return c.Text(v, units.Spacing) }
 	switch t.Rule {
 	case "outlet":
@@ -205,7 +206,7 @@ func (c *computation) troubleWords(t drainage.Trouble) string {
 	return s
 }
 
-func (c *computation) network(d *DrainPlan, choice document.DrainChoice) {
+func (c *design) network(d *Plan, choice document.DrainChoice) {
 	line, suggested, ok := c.lineFor(d.Taken, choice.Collector, d.SpacingM)
 	if !ok {
 		return
@@ -219,7 +220,7 @@ func (c *computation) network(d *DrainPlan, choice document.DrainChoice) {
 	}
 	if l.Alone && wet != nil {
 		if suggested {
-			if way := drainage.Suggest("local", rings, c.heightAt, d.SpacingM, c.in.Land.Lie.FallsTo, wet); len(way) > 1 && c.known(way) {
+			if way := drainage.Suggest("local", rings, c.heightAt, d.SpacingM, c.Land.Lie.FallsTo, wet); len(way) > 1 && c.known(way) {
 				line = way
 			}
 		}
@@ -272,7 +273,7 @@ func (c *computation) network(d *DrainPlan, choice document.DrainChoice) {
 	}
 	d.Network = c.view(n, line, suggested, len(l.Drawn) > 0, d.SpacingM)
 	d.Network.Part, d.Network.Assumed = part, assumed && len(part) > 0
-	if !c.in.Brief && len(part) == 0 && len(n.Missed) > 0 && len(l.Drawn) == 0 && !l.Alone && n.Missed[0].AreaM2 > 0.01*n.BlockM2 {
+	if !c.Brief && len(part) == 0 && len(n.Missed) > 0 && len(l.Drawn) == 0 && !l.Alone && n.Missed[0].AreaM2 > 0.01*n.BlockM2 {
 		if b := drainage.SuggestBranch(c.xy(), l, n.Missed[0], c.heightAt); b != nil {
 			d.branch = c.pointsOf(b)
 		}
@@ -280,13 +281,13 @@ func (c *computation) network(d *DrainPlan, choice document.DrainChoice) {
 }
 
 // endDrain is the pipe along the low ends of the furrows: it takes the whole block's water.
-func (c *computation) endDrain(d *DrainPlan, choice document.DrainChoice) {
+func (c *design) endDrain(d *Plan, choice document.DrainChoice) {
 	line, suggested, ok := c.lineFor("beds", choice.Collector, 20)
 	if !ok {
 		return
 	}
 	t := c.task(d, choice, line)
-	t.Q, t.ExtraM3S = 0, d.DischargeM/1000*c.p.Ground.AreaM2/86400
+	t.Q, t.ExtraM3S = 0, d.DischargeM/1000*c.Ground.AreaM2/86400
 	t.DepthM = math.Max(d.Bed.FurrowM+0.3, drainage.Cover(choice.Traffic)+0.25)
 	t.Closed = true // it carries furrow water and may lie in the layer
 	if choice.DitchM != nil && *choice.DitchM > 0 {

@@ -8,6 +8,7 @@ import (
 
 	"slowroot/core/amend"
 	"slowroot/core/finding"
+	"slowroot/core/practice"
 	"slowroot/core/rotation"
 	"slowroot/core/soil"
 	"slowroot/core/suitability"
@@ -264,22 +265,12 @@ func drainageClass() Calculator {
 }
 
 func waiting() Calculator {
-	var kinds, crops []string
+	var kinds []string
 	for _, k := range rotation.Kinds {
 		kinds = append(kinds, k.Kind)
 	}
-	seen := map[string]bool{}
-	for _, r := range rotation.Rules {
-		for _, c := range r.Crops {
-			if !seen[c] {
-				seen[c] = true
-				crops = append(crops, c)
-			}
-		}
-	}
-	sort.Strings(crops)
 	return Calculator{Name: "waiting-time", Title: "Waiting time after earlier crops", Source: "method SITE-3, common practice, no source", Purpose: "The earliest safe planting after what the ground carried.",
-		Inputs: []Field{choice("crop", "crop to be planted", crops...).or("strawberry"), {Name: "uses", Kind: Table, Meaning: "earlier uses", Columns: []Field{choice("kind", "use", kinds...), {Name: "end", Kind: Day, Meaning: "when it ended; empty while it is there", Optional: true}, whole("labelMonths", "months", "plant-back on the label", 0, 60).or(0.0)},
+		Inputs: []Field{choice("crop", "crop to be planted", practice.Crops()...).or("strawberry"), {Name: "uses", Kind: Table, Meaning: "earlier uses", Columns: []Field{choice("kind", "use", kinds...), {Name: "end", Kind: Day, Meaning: "when it ended; empty while it is there", Optional: true}, whole("labelMonths", "months", "plant-back on the label", 0, 60).or(0.0)},
 			Default: []any{map[string]any{"kind": "wilt-host", "end": "2024-09-01", "labelMonths": 0.0}, map[string]any{"kind": "herbicide", "end": "2025-03-01", "labelMonths": 12.0}}}, {Name: "today", Kind: Day, Meaning: "counted from, for what still stands", Default: "2026-01-01"}},
 		Outputs: []Field{words("earliest", "by those who wait least"), words("latest", "by those who wait longest"), words("why", "what decides"), words("shorten", "what shortens it")},
 		run: func(in values, r *Result) error {
@@ -287,7 +278,11 @@ func waiting() Calculator {
 			for _, u := range in.rows("uses") {
 				uses = append(uses, rotation.Use{Kind: u.str("kind"), End: u.day("end"), Months: u.int("labelMonths")})
 			}
-			w, early, late, at := rotation.Waits(uses, in.str("crop"), in.day("today"), rotation.Fumigation{})
+			sheet, err := practice.One(in.str("crop"))
+			if err != nil {
+				return err
+			}
+			w, early, late, at := rotation.Waits(uses, sheet.Waits, in.day("today"), rotation.Fumigation{})
 			r.Outputs["earliest"], r.Outputs["latest"], r.Outputs["why"], r.Outputs["shorten"] = "now", "now", "nothing stands in the way", ""
 			if at >= 0 {
 				r.Outputs["earliest"], r.Outputs["latest"], r.Outputs["why"], r.Outputs["shorten"] = early.String(), late.String(), w[at].Why, w[at].Shorten

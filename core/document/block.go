@@ -309,3 +309,19 @@ func (b Block) Crop() (sheet string, date civil.Date) {
 
 // SheetID is the sheet the block's ground is judged for, "" when no crop is meant.
 func (b Block) SheetID() string { id, _ := b.Crop(); return id }
+
+// Bench is the width of a terrace bench wanted, m; 3 where nobody said.
+func (w WorksChoice) Bench() float64 {
+	if w.BenchM > 0 {
+		return w.BenchM
+	}
+	return 3
+}
+
+// WorksChoice is how the ground is to be mended; zero where nothing was said.
+func (b Block) WorksChoice() WorksChoice {
+	if b.Works != nil {
+		return *b.Works
+	}
+	return WorksChoice{}
+}

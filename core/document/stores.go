@@ -63,3 +63,21 @@ func (s Site) PriceOf(item string, today civil.Date) (Price, bool) {
 	}
 	return best, ok
 }
+
+// LimingFor is the liming material chosen, or the first analysed one, or the first.
+func LimingFor(ms []Material, id string) (m Material, ok bool) {
+	for _, m := range ms {
+		if m.ID == id {
+			return m, true
+		}
+	}
+	for _, m := range ms {
+		if m.Analysed() && !m.Guess {
+			return m, true
+		}
+	}
+	if len(ms) > 0 {
+		return ms[0], true
+	}
+	return Material{}, false
+}

@@ -93,7 +93,7 @@ func Remedies(c Case) []Remedy {
 	add("ditches", 5, outlet, "they show every leak and carry storms, and take land and traffic")
 	bed := outlet || c.SlopePct > 0.5
 	add("beds", map[bool]int{true: 1, false: 4}[tight || !pipe], bed, why(bed, "roots are lifted out of the wet; the furrows must fall to an outlet", "a bed without an outlet is a moat"))
-	add("tolerant", 7, true, "willow, pear on its own roots and elderberry bear wet feet")
+	add("tolerant", 7, true, "crops of wet-soil class 1 and 2 bear wet feet; the sheets say which those are")
 	sort.SliceStable(out, func(i, j int) bool {
 		if out[i].Works != out[j].Works {
 			return out[i].Works

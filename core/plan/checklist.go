@@ -47,10 +47,10 @@ func (c *computation) checklist() []CheckItem {
 	add("weeds", "Growth", "Couch, sedge, bindweed, brambles", "none, or a map of the patches")
 	add("growth", "Growth", "What stands and lies: logs, branches, thorns, vines", "cubic metres of each noted")
 	if s := c.sheet; s != nil {
-		if v := idealLow(s, "depthCm"); !math.IsNaN(v) {
+		if v := s.IdealLow("depthCm"); !math.IsNaN(v) {
 			add("crop-depth", s.Name, "Depth roots can go", c.Text(v, units.Depth)+" or more")
 		}
-		lo, hi := idealLow(s, "ph"), idealHigh(s, "ph")
+		lo, hi := s.IdealLow("ph"), s.IdealHigh("ph")
 		if !math.IsNaN(lo) && !math.IsNaN(hi) {
 			add("crop-ph", s.Name, "pH with a field kit, in three places", fmt.Sprintf("%g to %g", lo, hi))
 		}

@@ -8,6 +8,7 @@ import (
 	"slowroot/core/nutrition"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/soils"
 	"slowroot/core/practice"
 	"slowroot/core/record"
@@ -66,7 +67,7 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
 		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []Year{}, Jobs: []report.Job{}, Nutrients: []string{}}
 	c.p.Drains = &drains.Plan{}
-	c.p.Preparation = Preparation{Lines: []PrepLine{}, Sorting: []SortLine{}, Months: []string{}}
+	c.p.Preparation = prepare.Preparation{Lines: []prepare.PrepLine{}, Sorting: []prepare.SortLine{}, Months: []string{}}
 	if c.meant != nil {
 		c.p.Planting, c.book = c.meant.ID, record.Open(in.Records, c.meant.ID)
 	}
@@ -131,7 +132,7 @@ func (c *computation) soil() {
 		c.p.Crop, c.p.CropName, c.p.CropDate = c.sheet.ID, c.sheet.Name, c.day0()
 	}
 	c.p.Soil = soils.Read(c.soilIn(), c.Voice)
-	c.works()
+	c.p.Works = prepare.Amend(c.prepareIn(), c.Voice)
 	c.waterNeed()
 	if c.in.drained != nil {
 		d := *c.in.drained

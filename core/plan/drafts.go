@@ -11,7 +11,7 @@ import (
 // soilIn is what the soil is read from.
 func (c *computation) soilIn() soils.In {
 	b := c.in.Block
-	return soils.In{Pits: b.Pits, Tests: b.Tests, Uses: c.in.uses(b.SheetID()), Crop: b.SheetID(), Sheet: c.sheet, Fumigated: c.fumigated(), AreaM2: c.ground.AreaM2}
+	return soils.In{Pits: b.Pits, Tests: b.Tests, Uses: c.in.uses(b.SheetID()), Sheet: c.sheet, Fumigated: c.fumigated(), AreaM2: c.ground.AreaM2}
 }
 
 // judgeSoil says what pits, tests and previous uses ask for.
@@ -41,5 +41,5 @@ func (c *computation) moveTo(d civil.Date) []finding.Remedy {
 
 // fumigated is what fumigation does to the waiting time, where it is the way taken.
 func (c *computation) fumigated() rotation.Fumigation {
-	return rotation.Fumigation{Taken: c.coverTaken() == "fumigation", On: c.doneOn("ground-fumigate")}
+	return rotation.Fumigation{Taken: c.coverTaken() == "fumigation", On: c.book.Done["ground-fumigate"]}
 }

@@ -162,7 +162,7 @@ func TestOtherWaysToDrain(t *testing.T) {
 	sandy.Block.Drains.SpacingM = 25
 	sandy.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	plan = compute(t, sandy)
-	if notes(plan, "drain.silt") == nil || notes(plan, "drain.willow") == nil {
+	if notes(plan, "drain.silt") == nil || notes(plan, "drain.roots") == nil {
 		t.Errorf("silt and willow roots are not warned of: %+v", plan.Drains.Soil)
 	}
 }

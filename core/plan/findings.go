@@ -11,6 +11,7 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/layout"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/practice"
 	"slowroot/core/record"
 	"slowroot/core/report"
@@ -24,8 +25,7 @@ func (c *computation) findings() {
 	c.judgeSoil()
 	c.p.Drains.Judge(c.drainsIn(), c.Voice)
 	if c.sheet != nil {
-		c.judgeWorks()
-		c.judgePreparation()
+		prepare.Judge(c.prepareIn(), c.Voice, &c.p.Works, &c.p.Preparation, c.moveTo)
 	}
 	if c.planting != nil {
 		c.judgeRows()
@@ -132,9 +132,9 @@ func (c *computation) judgeDates() {
 			}
 			f.Sentence += fmt.Sprintf(" Starting today, planting is possible from %s (%s).", free.Words(), strings.Join(links, "; then "))
 		}
-		for _, a := range c.p.Works.Items {
-			if d := c.worksFree(a); c.worksLate(a) && d.After(civil.Later(best, p.Date)) {
-				f.Sentence += fmt.Sprintf(" %s, begun now, has acted in full on %s only.", a.Name, d.Words())
+		for _, a := range c.p.Works.Late(c.prepareIn(), c.Voice) {
+			if a.Free.After(civil.Later(best, p.Date)) {
+				f.Sentence += fmt.Sprintf(" %s, begun now, has acted in full on %s only.", a.Name, a.Free.Words())
 			}
 		}
 		if best.After(p.Date) {
@@ -304,7 +304,7 @@ func (c *computation) judgeGround() {
 	}
 	crop := ground.Crop{Standing: c.inGround()}
 	if c.sheet != nil {
-		crop.Name, crop.EarlyBloom = c.sheet.Name, earlyBloomer[c.sheet.ID]
+		crop.Name, crop.EarlyBloom = c.sheet.Name, c.sheet.Traits.EarlyBloom
 	}
 	if c.planting != nil && !c.inGround() {
 		crop.BearingDeg = &c.p.Spec.BearingDeg

@@ -12,7 +12,9 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/plan/fit"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/rotation"
@@ -58,7 +60,7 @@ func intended(t testing.TB, sheet string, date civil.Date) Input {
 	return in
 }
 
-func item(t testing.TB, plan *Plan, key string) Amendment {
+func item(t testing.TB, plan *Plan, key string) prepare.Amendment {
 	t.Helper()
 	for _, a := range plan.Works.Items {
 		if a.Key == key {
@@ -66,7 +68,7 @@ func item(t testing.TB, plan *Plan, key string) Amendment {
 		}
 	}
 	t.Fatalf("no %s among %+v", key, plan.Works.Items)
-	return Amendment{}
+	return prepare.Amendment{}
 }
 
 // A plane of known slope comes back from spots and from a grid, and the better source is used.
@@ -143,9 +145,9 @@ func TestFrostPocketAndWhatDamsIt(t *testing.T) {
 		t.Errorf("a hill top is judged %s", spur.Judged())
 	}
 	in.Land = closed
-	fit := Matrix(in, []*practice.Sheet{in.Sheet}, true)[0]
-	if fit.Limiting != "frostPlace" || fit.Verdict != NotHere {
-		t.Errorf("an early bloomer in a frost pocket: %s by %s", fit.Verdict, fit.Limiting)
+	judged := Matrix(in, []*practice.Sheet{in.Sheet}, true)[0]
+	if judged.Limiting != "frostPlace" || judged.Verdict != fit.NotHere {
+		t.Errorf("an early bloomer in a frost pocket: %s by %s", judged.Verdict, judged.Limiting)
 	}
 }
 
@@ -389,7 +391,7 @@ func TestFit(t *testing.T) {
 	in.Climate = site(true)
 	in.Block.Answers = map[string]document.SiteAnswer{"water": {Answer: "enough"}, "waterQuality": {Answer: "good"}}
 	fits := Matrix(in, library(t).All(), true)
-	seen := map[Verdict]int{}
+	seen := map[fit.Verdict]int{}
 	for _, f := range fits {
 		seen[f.Verdict]++
 		if f.Sentence == "" || f.Verdict == "" {
@@ -420,17 +422,17 @@ func TestFit(t *testing.T) {
 			t.Errorf("%s is %s, its worst factor %s", f.Sheet, f.Class, worst)
 		}
 	}
-	if seen[NotHere] == 0 || seen[FitAsItIs]+seen[FitWorks] == 0 {
+	if seen[fit.NotHere] == 0 || seen[fit.FitAsItIs]+seen[fit.FitWorks] == 0 {
 		t.Errorf("answers %v", seen)
 	}
 	banana, _ := library(t).Get("banana")
-	if f := Matrix(in, []*practice.Sheet{banana}, true)[0]; f.Verdict != NotHere || !strings.Contains(f.Sentence, "cannot be mended") {
+	if f := Matrix(in, []*practice.Sheet{banana}, true)[0]; f.Verdict != fit.NotHere || !strings.Contains(f.Sentence, "cannot be mended") {
 		t.Errorf("banana at 13 °C: %s", f.Sentence)
 	}
 	in.Block.Pits = nil
 	apple, _ := library(t).Get("apple")
 	f := Matrix(in, []*practice.Sheet{apple}, true)[0]
-	if !f.Capped || f.Class == suitability.S1 || f.Verdict != NotSure || !strings.Contains(f.Sentence, "To find out: dig a pit") {
+	if !f.Capped || f.Class == suitability.S1 || f.Verdict != fit.NotSure || !strings.Contains(f.Sentence, "To find out: dig a pit") {
 		t.Errorf("without a pit: %+v", f)
 	}
 	light := Matrix(in, library(t).All(), false)
@@ -460,7 +462,7 @@ func TestFitInBothHemispheres(t *testing.T) {
 func TestOrderOfPreparation(t *testing.T) {
 	day := func(m int) civil.Date { return civil.Must(2026, m, 1) }
 	jobs := []report.Job{{Key: "lime", Kind: "lime", Name: "Lime", From: day(6), By: day(8)}, {Key: "till", Kind: "till", Name: "Till", From: day(4), By: day(9)}, {Key: "rip", Kind: "rip", Name: "Rip", From: day(1), By: day(2)}, {Key: "clear", Kind: "clear", Name: "Clear", From: day(3), By: day(5)}}
-	moved, unsorted := enforce(jobs)
+	moved, unsorted := prepare.Enforce(jobs)
 	if jobs[1].From != day(6) || moved["till"] != "Lime" {
 		t.Errorf("tilling starts %s, moved behind %q", jobs[1].From, moved["till"])
 	}

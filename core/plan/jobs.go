@@ -7,6 +7,7 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/nutrition"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
@@ -25,26 +26,23 @@ func (c *computation) preparations(jobs []report.Job) []report.Job {
 		o := j.Operation
 		jobs = append(jobs, report.Job{Key: j.Key, Kind: kinds[j.Key], Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
 			Rule: rule(o, names), Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,
-			NotNeeded: c.notNeeded(j.Key), Passed: !c.inGround() && j.Passed(c.in.Today)})
+			NotNeeded: c.book.NotNeeded[j.Key], Passed: !c.inGround() && j.Passed(c.in.Today)})
 	}
+	in := c.prepareIn()
+	var moved, unsorted map[string]string
 	if !c.inGround() {
-		jobs = c.worksJobs(jobs)
-		jobs = append(jobs, c.groundJobs()...)
-		jobs = c.p.Drains.Jobs(c.Voice, jobs, c.timetable())
+		jobs = c.p.Works.Jobs(in, c.Voice, jobs)
+		jobs = c.p.Drains.Jobs(c.Voice, jobs, in.When)
+		moved, unsorted = c.p.Works.Order(in, c.Voice, jobs)
 	}
-	moved, unsorted := map[string]string{}, map[string]string{}
-	if !c.inGround() {
-		moved, unsorted = enforce(jobs)
-		c.dosesOf(jobs)
-	}
-	inOrder(jobs)
+	prepare.InOrder(jobs)
 	for i := range jobs {
 		jobs[i].Record, jobs[i].Share = c.book.Last[jobs[i].Key], c.book.Share[jobs[i].Key]
 		jobs[i].Season = c.seasons.Label(c.seasons.YearOf(jobs[i].From))
 	}
 	c.p.Jobs = jobs
 	if !c.inGround() {
-		c.prepare(moved, unsorted)
+		c.p.Preparation = prepare.Lines(in, c.Voice, &c.p.Works, jobs, moved, unsorted)
 	}
 	return jobs
 }

@@ -7,6 +7,7 @@ import (
 	"slowroot/core/layout"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/soils"
 	"slowroot/core/report"
 	"slowroot/core/units"
@@ -40,14 +41,14 @@ type Plan struct {
 	Findings  []finding.Finding `json:"findings"`
 	YearToday int               `json:"yearToday"` // season year of today
 
-	Crop        string        `json:"crop"`     // sheet the ground is judged for: the planting's, or the one considered
-	CropName    string        `json:"cropName"` // "" when no crop is meant
-	CropDate    civil.Date    `json:"cropDate"`
-	Soil        soils.Profile `json:"soil"`
-	Works       Works         `json:"works"`
-	Drains      *drains.Plan  `json:"drains"`
-	Preparation Preparation   `json:"preparation"`
-	Checklist   []CheckItem   `json:"checklist"`
+	Crop        string              `json:"crop"`     // sheet the ground is judged for: the planting's, or the one considered
+	CropName    string              `json:"cropName"` // "" when no crop is meant
+	CropDate    civil.Date          `json:"cropDate"`
+	Soil        soils.Profile       `json:"soil"`
+	Works       prepare.Works       `json:"works"`
+	Drains      *drains.Plan        `json:"drains"`
+	Preparation prepare.Preparation `json:"preparation"`
+	Checklist   []CheckItem         `json:"checklist"`
 
 	groundForks []report.Fork
 }

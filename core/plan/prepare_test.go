@@ -11,7 +11,9 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/plan/drains"
+	"slowroot/core/plan/fit"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/rotation"
@@ -20,7 +22,7 @@ import (
 	"slowroot/core/suitability"
 )
 
-func line(t testing.TB, plan *Plan, key string) PrepLine {
+func line(t testing.TB, plan *Plan, key string) prepare.PrepLine {
 	t.Helper()
 	for _, l := range plan.Preparation.Lines {
 		if l.Key == key {
@@ -28,7 +30,7 @@ func line(t testing.TB, plan *Plan, key string) PrepLine {
 		}
 	}
 	t.Fatalf("no %s among %d lines", key, len(plan.Preparation.Lines))
-	return PrepLine{}
+	return prepare.PrepLine{}
 }
 
 // Hours follow what the work is done to. 3,000 holes of 0.216 m³ are 648 m³ and at 2.8 h/m³ 1,814 h, never six;
@@ -105,7 +107,7 @@ func TestNotNeededHere(t *testing.T) {
 func TestOneDayInOrder(t *testing.T) {
 	d := civil.Must(2027, 4, 1)
 	jobs := []report.Job{{Key: "harrow", Kind: "harrow", From: d}, {Key: "lime", Kind: "lime", From: d}, {Key: "plough", Kind: "plough", From: d}, {Key: "soil-test", Kind: "assess", From: d}, {Key: "slash", Kind: "slash", From: d}, {Key: "order", Phase: "order", From: d}, {Key: "early", Kind: "harrow", From: d.AddDays(-1)}}
-	inOrder(jobs)
+	prepare.InOrder(jobs)
 	var got []string
 	for _, j := range jobs {
 		got = append(got, j.Key)
@@ -361,7 +363,7 @@ func TestWhatIsNotKnownCapsTheAnswer(t *testing.T) {
 	in.Climate.MinC10, in.Climate.ColdestMinC, in.Climate.AnnualMeanC, in.Climate.HotMaxC = math.NaN(), -5, 18, 30
 	citrus, _ := library(t).Get("citrus")
 	f := Matrix(in, []*practice.Sheet{citrus}, true)[0]
-	if f.Verdict == FitAsItIs || f.Verdict == FitWorks || f.Verdict == NotSure || !strings.Contains(f.Sentence, "below") {
+	if f.Verdict == fit.FitAsItIs || f.Verdict == fit.FitWorks || f.Verdict == fit.NotSure || !strings.Contains(f.Sentence, "below") {
 		t.Errorf("citrus where January nights average −5 °C: %s, %s", f.Verdict, f.Sentence)
 	}
 	in.Climate.ColdestMinC = 12
@@ -372,12 +374,12 @@ func TestWhatIsNotKnownCapsTheAnswer(t *testing.T) {
 	blueberry, _ := library(t).Get("blueberry")
 	in.Block.Tests[0].PH = nil
 	f = Matrix(in, []*practice.Sheet{blueberry}, true)[0]
-	if f.Verdict != NotSure && f.Verdict != NotHere && f.Verdict != Marginal || !f.Capped || !strings.Contains(strings.Join(f.FindOut, " "), "topsoil tested") {
+	if f.Verdict != fit.NotSure && f.Verdict != fit.NotHere && f.Verdict != fit.Marginal || !f.Capped || !strings.Contains(strings.Join(f.FindOut, " "), "topsoil tested") {
 		t.Errorf("blueberry on a pH nobody measured: %s %v", f.Verdict, f.FindOut)
 	}
 	looked := 0
 	for _, s := range library(t).All() {
-		l, ok := limitOf(s, "rainMm", "metric")
+		l, ok := fit.LimitOf(s, "rainMm", "metric")
 		if !ok || l.Range == nil || l.Range.Tolerated[0] == nil || *l.Range.Tolerated[0] < 50 {
 			continue
 		}

@@ -1,5 +1,7 @@
 package plan
 
+import "slowroot/core/civil"
+
 // rowSpacing is what strips are counted by: the layout's, or what a person said.
 func (c *computation) rowSpacing() float64 {
 	if c.p.Spec.RowSpacingM > 0 {
@@ -20,3 +22,6 @@ func (c *computation) rowSpacing() float64 {
 	}
 	return 0
 }
+
+// day0 is the planting date.
+func (c *computation) day0() civil.Date { _, d := c.in.Block.Crop(); return d }

@@ -4,6 +4,7 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/plan/drains"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/report"
 )
 
@@ -21,11 +22,52 @@ func (c *computation) drainsLaid() civil.Date {
 	if c.sheet != nil {
 		for id, kind := range c.taskKinds() {
 			if kind == "drain" {
-				return c.doneOn(id)
+				return c.book.Done[id]
 			}
 		}
 	}
-	return c.doneOn("drain-lay")
+	return c.book.Done["drain-lay"]
+}
+
+// prepareIn is what the ground is made ready from.
+func (c *computation) prepareIn() prepare.In {
+	b := c.in.Block
+	in := prepare.In{Ground: c.ground, Land: c.in.Land, Soil: c.p.Soil, Pits: b.Pits, Tests: b.Tests, Drains: c.p.Drains, Sheet: c.sheet, Choices: c.p.Choices,
+		Works: b.WorksChoice(), Decided: b.Decided, Growth: b.Growth, Materials: c.in.Estate.Materials, RowSpacingM: c.rowSpacing(), Stations: c.placed.Stations, When: c.timetable()}
+	for _, m := range c.in.Estate.Climate {
+		in.MonthMeanC = append(in.MonthMeanC, m.MeanC)
+	}
+	if len(c.p.Years) > 0 {
+		kg := c.p.Years[0].FeedKg["p2o5"]
+		in.PhosphateKg = &kg
+	} else if c.sheet != nil {
+		for _, y := range c.sheet.Feeding {
+			if y.If.Holds(c.p.Choices) {
+				kg := y.At("p2o5", 1, 0) * c.ground.AreaM2 / 1e4
+				in.PhosphateKg = &kg
+			}
+		}
+	}
+	return in
+}
+
+// taskKinds maps each sheet job to the kind of its task.
+func (c *computation) taskKinds() map[string]string {
+	out := map[string]string{}
+	for _, o := range c.sheet.Work {
+		if o.Task != nil && o.If.Holds(c.p.Choices) {
+			out[o.ID] = o.Task.Kind
+		}
+	}
+	return out
+}
+
+// coverTaken is the way taken to rest the ground; the cover crop is the usual one.
+func (c *computation) coverTaken() string {
+	if o := c.in.Block.Decided[document.CoverFork].Option; o != "" {
+		return o
+	}
+	return "cover-crop"
 }
 
 // timetable dates the work before planting.

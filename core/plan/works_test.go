@@ -8,7 +8,9 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/geo"
+	"slowroot/core/plan/fit"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/practice"
 	"slowroot/core/soil"
 )
@@ -28,8 +30,8 @@ func TestGypsumOfABlock(t *testing.T) {
 	in := sodic(t)
 	plan := compute(t, in)
 	a := item(t, plan, "gypsum")
-	g := topsoilOf(in.Block)
-	soilT := g.density * g.depthCm / 100 * 1e4
+	g := prepare.TopsoilOf(in.Block.Pits, in.Block.Tests, in.Block.WorksChoice().DepthCm)
+	soilT := g.Density * g.DepthCm / 100 * 1e4
 	want := soilT * (0.20 - 0.08) * 20 * 0.861 / 1000 / (0.8 * 0.9)
 	if math.Abs(a.PerHaKg-1000*want) > 0.002*1000*want || want < 5 {
 		t.Errorf("%.0f kg/ha of gypsum, by hand %.0f", a.PerHaKg, 1000*want)
@@ -197,7 +199,7 @@ func TestFitRaisesTheBedOfTheBlock(t *testing.T) {
 	}
 	in.Block.Drains = &document.DrainChoice{Bed: &document.BedChoice{BaseM: 1.6, TopM: 0.8, HeightM: 0.6, CentreM: 4}}
 	cm := 100 * 0.18 * (2.4 + 0.4*0.18/0.6) / 1.6
-	got, hours := bedRise(in.Block, 2)
+	got, hours := fit.BedRise(in.Block, 2)
 	if math.Abs(got-cm) > 1e-6 || math.Abs(hours-5*2500*2/3700.0) > 1e-9 {
 		t.Errorf("%.2f cm in %.2f h, by hand %.2f", got, hours, cm)
 	}

@@ -10,6 +10,7 @@ import (
 	"io/fs"
 	"reflect"
 	"sort"
+	"strings"
 	"sync"
 
 	"go.yaml.in/yaml/v3"
@@ -50,8 +51,42 @@ func Kept(text []byte) (*Sheet, error) {
 	if err := yaml.Unmarshal(text, &s); err != nil {
 		return nil, fmt.Errorf("reading a practice sheet that was kept: %w", err)
 	}
+	s.bringUp()
 	s.finish(text, units.Metric)
 	return &s, nil
+}
+
+// Format is the form sheets are written in. Format 2 counts itself, and says of a crop itself what was listed in the
+// program before: early blossom, roots that block drains, for how long ground rests before it.
+const Format = 2
+
+// bringUp gives a sheet of an older form what its form could not say: as the library says it of the same crop.
+func (s *Sheet) bringUp() {
+	if s.Format >= Format {
+		return
+	}
+	s.Format = Format
+	if now, err := One(s.ID); err == nil { // of a crop the library does not hold nothing was listed
+		s.Traits, s.Waits = now.Traits, now.Waits
+	}
+}
+
+// Crops are the ids of the sheets that ship with the program.
+func Crops() []string {
+	files, _ := fs.Glob(builtIn, "sheets/*.yaml")
+	for i, f := range files {
+		files[i] = strings.TrimSuffix(strings.TrimPrefix(f, "sheets/"), ".yaml")
+	}
+	return files
+}
+
+// One loads one of the sheets that ship with the program.
+func One(id string) (*Sheet, error) {
+	text, err := builtIn.ReadFile("sheets/" + id + ".yaml")
+	if err != nil {
+		return nil, fmt.Errorf("practice sheet %s: %w", id, err)
+	}
+	return Load(text)
 }
 
 // finish makes a sheet as it is read ready for use: nothing absent where the contract has a list, ages in growing
@@ -70,18 +105,10 @@ func (s *Sheet) finish(text []byte, sys units.System) {
 // BuiltIn loads the sheets that ship with the program; an error is a fault of the program.
 func BuiltIn() (*Library, error) {
 	var sheets []*Sheet
-	files, err := fs.Glob(builtIn, "sheets/*.yaml")
-	if err != nil {
-		return nil, err
-	}
-	for _, f := range files {
-		text, err := builtIn.ReadFile(f)
+	for _, id := range Crops() {
+		s, err := One(id)
 		if err != nil {
-			return nil, err
-		}
-		s, err := Load(text)
-		if err != nil {
-			return nil, fmt.Errorf("%s: %w", f, err)
+			return nil, fmt.Errorf("%s: %w", id, err)
 		}
 		sheets = append(sheets, s)
 	}
@@ -129,6 +156,7 @@ func LibraryOf(sheets ...*Sheet) *Library {
 
 // fillEmpty makes lists a sheet leaves out empty instead of absent, as the contract has them.
 func (s *Sheet) fillEmpty() {
+	empty(&s.Waits)
 	empty(&s.Limits)
 	empty(&s.Forks)
 	empty(&s.Layouts)

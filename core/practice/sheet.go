@@ -8,6 +8,7 @@ import (
 	"slowroot/core/canopy"
 	"slowroot/core/layout"
 	"slowroot/core/nutrition"
+	"slowroot/core/rotation"
 	"slowroot/core/schedule"
 	"slowroot/core/soil"
 	"slowroot/core/yield"
@@ -36,6 +37,7 @@ const LayoutFork = "layout"
 
 // Sheet is one crop's practice.
 type Sheet struct {
+	Format    int                       `yaml:"format" json:"format"` // of the sheet; 0 is what was written before formats were counted
 	ID        string                    `yaml:"id" json:"id"`
 	Version   int                       `yaml:"version" json:"version"`
 	Name      string                    `yaml:"name" json:"name"`
@@ -46,6 +48,8 @@ type Sheet struct {
 	Product   Product                   `yaml:"product" json:"product"`
 	Canopy    canopy.Growth             `yaml:"canopy" json:"canopy"`
 	Soil      Soil                      `yaml:"soil" json:"soil"`
+	Traits    Traits                    `yaml:"traits" json:"traits"`
+	Waits     []rotation.Rule           `yaml:"waits" json:"waits"`       // after what ground rests for it
 	Bed       *Bed                      `yaml:"bed" json:"bed,omitempty"` // the crop's own bed, where it is grown on one
 	Limits    []Limit                   `yaml:"limits" json:"limits"`
 	Forks     []Fork                    `yaml:"forks" json:"forks"`
@@ -69,6 +73,19 @@ type Span struct {
 	Base   int    `yaml:"base" json:"base"`
 	High   int    `yaml:"high" json:"high"`
 	Origin string `yaml:"origin" json:"origin"`
+}
+
+// Traits are what a crop is like where that decides something by itself.
+type Traits struct {
+	EarlyBloom bool        `yaml:"earlyBloom" json:"earlyBloom"` // its blossom meets the last frosts
+	DrainRoots *DrainRoots `yaml:"drainRoots" json:"drainRoots,omitempty"`
+	Origin     string      `yaml:"origin" json:"origin"`
+}
+
+// DrainRoots is a crop whose roots grow into drains: how far, and what to do about it.
+type DrainRoots struct {
+	M      float64 `yaml:"m" json:"m"`
+	Advice string  `yaml:"advice" json:"advice"`
 }
 
 // Soil is what the crop asks of the soil's chemistry and how deep its roots work.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"slowroot/core/rotation"
 	"slowroot/core/schedule"
 	"slowroot/core/soil"
 )
@@ -32,6 +33,7 @@ func (s *Sheet) Validate() []error {
 		fail("life must rise from low to high within 120 years, got %+v", s.Life)
 	}
 	origin("life", s.Life.Origin)
+	s.checkTraits(fail, origin)
 	s.checkGround(fail, origin)
 	for _, n := range s.Cautions {
 		origin("caution "+n.Item, n.Origin)
@@ -284,6 +286,29 @@ func (s *Sheet) checkGround(fail func(string, ...any), origin func(what, o strin
 			if _, ok := Tasks[o.Task.Kind]; !ok {
 				fail("operation %s: task %q is not known", o.ID, o.Task.Kind)
 			}
+		}
+	}
+}
+
+// checkTraits refuses a form this program does not write, and waits after what it does not know.
+func (s *Sheet) checkTraits(fail func(string, ...any), origin func(what, o string)) {
+	if s.Format != Format {
+		fail("format %d is not the form sheets are written in, %d", s.Format, Format)
+	}
+	if t := s.Traits; t.EarlyBloom || t.DrainRoots != nil {
+		origin("traits", t.Origin)
+	}
+	if d := s.Traits.DrainRoots; d != nil && (!(d.M > 0 && d.M <= 100) || d.Advice == "") {
+		fail("roots that block drains need how far (up to 100 m) and what to do")
+	}
+	for _, w := range s.Waits {
+		origin("wait after "+w.Kind, w.Origin)
+		known := false
+		for _, k := range rotation.Kinds {
+			known = known || k.Kind == w.Kind
+		}
+		if !known || !(0 <= w.LowMo && w.LowMo <= w.HighMo && w.HighMo <= 240) || w.Why == "" || w.Shorten == "" {
+			fail("the wait after %q of %d to %d months is none, or lacks why and what shortens it", w.Kind, w.LowMo, w.HighMo)
 		}
 	}
 }

@@ -105,13 +105,20 @@ func (v *Voice) PriceOf(item string) (each float64, ok bool) {
 	return v.Price(item)
 }
 
+// renamed are rules by the name a reason may be kept under since before.
+var renamed = map[string]string{"drain.roots": "drain.willow"}
+
 // Note adds a finding. One a person has chosen to keep stays, as good to know, with the reason.
 func (v *Voice) Note(f finding.Finding) {
 	if f.Remedies == nil {
 		f.Remedies = []finding.Remedy{}
 	}
 	if f.Weight != finding.Know {
-		if why, ok := v.Kept[f.Key()]; ok {
+		why, ok := v.Kept[f.Key()]
+		if was := renamed[f.Rule]; !ok && was != "" {
+			why, ok = v.Kept[was]
+		}
+		if ok {
 			f.Weight = finding.Know
 			f.Sentence += " Kept as it is: " + why
 			f.Remedies = []finding.Remedy{{Label: "Take that back", Patch: v.keep(f, nil)}}

@@ -3,6 +3,8 @@
 package rotation
 
 import (
+	"slices"
+
 	"slowroot/core/civil"
 )
 
@@ -16,16 +18,16 @@ type Use struct {
 	Note   string `json:"note"`
 }
 
-// Rule is one wait.
+// Rule is one wait: for how long ground rests after a use.
 type Rule struct {
-	Kind    string   // of the use before
-	Crops   []string // it holds for; empty for every crop
-	LowMo   int      // months, shortest held
-	HighMo  int
-	Label   bool // the label decides: LowMo is used only where the use gives no months
-	Why     string
-	Shorten string
-	Gas     bool // licensed fumigation, where lawful, ends it
+	Kind    string `yaml:"after" json:"after"` // the use before, of Kinds
+	LowMo   int    `yaml:"lowMo" json:"lowMo"` // months, shortest held
+	HighMo  int    `yaml:"highMo" json:"highMo"`
+	Label   bool   `yaml:"label" json:"label,omitempty"` // the label decides: LowMo is used only where the use gives no months
+	Why     string `yaml:"why" json:"why"`
+	Shorten string `yaml:"shorten" json:"shorten"`
+	Gas     bool   `yaml:"gas" json:"gas,omitempty"` // licensed fumigation, where lawful, ends it
+	Origin  string `yaml:"origin" json:"origin"`
 }
 
 // Fumigation is whether the ground is fumigated before planting, and the day it was if it is done.
@@ -58,30 +60,12 @@ var Kinds = []struct{ Kind, Words string }{
 	{"unknown", "nobody knows"},
 }
 
-var wiltSensitive = []string{"strawberry", "raspberry", "blackberry", "peach", "persimmon", "avocado"}
-
-// Rules in the order they are tried; every one that matches counts.
+// Rules hold for every crop, where the crop has none of its own for that use.
 var Rules = []Rule{
-	{Kind: "wilt-host", Crops: []string{"strawberry", "raspberry", "blackberry", "peach"}, LowMo: 60, HighMo: 96, Why: "Verticillium lives on in the soil", Shorten: "a soil assay; non-host grasses; licensed fumigation where lawful", Gas: true},
-	{Kind: "wilt-host", Crops: []string{"persimmon", "avocado"}, LowMo: 36, HighMo: 60, Why: "Verticillium lives on in the soil", Shorten: "a soil assay; non-host grasses"},
-	{Kind: "sod", Crops: []string{"strawberry", "raspberry", "blackberry", "blueberry"}, LowMo: 12, HighMo: 36, Why: "grubs, wireworm and perennial weeds of old sod", Shorten: "cultivate and grow a cover crop"},
-	{Kind: "same-tree", Crops: []string{"strawberry"}, LowMo: 36, HighMo: 48, Why: "root disease carries over", Shorten: "licensed fumigation where lawful", Gas: true},
-	{Kind: "same-tree", Crops: []string{"raspberry", "blackberry", "avocado"}, LowMo: 36, HighMo: 60, Why: "root rot and crown gall carry over", Shorten: "a ridge and a tolerant stock"},
-	{Kind: "same-tree", Crops: []string{"apple", "pear"}, LowMo: 12, HighMo: 60, Why: "replant disease", Shorten: "another rootstock; between the old rows; mustard or sorghum"},
-	{Kind: "same-tree", Crops: []string{"peach"}, LowMo: 24, HighMo: 48, Why: "ring nematode and replant disease", Shorten: "two years of cereal or grass"},
-	{Kind: "same-tree", Crops: []string{"citrus"}, LowMo: 12, HighMo: 12, Why: "root rot, nematodes and virus", Shorten: "a tolerant stock"},
-	{Kind: "same-tree", Crops: []string{"pineapple"}, LowMo: 3, HighMo: 12, Why: "mealybug and nematodes", Shorten: "a legume or grass"},
-	{Kind: "same-tree", Crops: []string{"banana"}, LowMo: 6, HighMo: 12, Why: "weevil and nematodes; with wilt never the same clone again", Shorten: "sunn hemp"},
-	{Kind: "same-tree", Crops: []string{"papaya"}, LowMo: 12, HighMo: 24, Why: "virus and nematodes", Shorten: "two grass crops; no volunteers, no cucurbits"},
-	{Kind: "same-tree", Crops: []string{"sapota", "guava", "persimmon", "hazelnut", "coffee", "tea", "mulberry", "elderberry", "blueberry"}, LowMo: 36, HighMo: 60, Why: "replant disorder and nematodes", Shorten: "an assay; a new row line with the soil of the pits changed"},
 	{Kind: "old-trees", LowMo: 12, HighMo: 12, Why: "root-rot fungi live on dead wood", Shorten: "ring-bark a year before felling; take out stumps and roots"},
-	{Kind: "virus-host", Crops: []string{"papaya"}, LowMo: 12, HighMo: 24, Why: "virus and nematodes", Shorten: "two cycles of a grass crop"},
 	{Kind: "herbicide", LowMo: 12, HighMo: 24, Label: true, Why: "residues harm young roots", Shorten: "the label's interval; a bioassay with a sensitive plant"},
 	{Kind: "fumigant", LowMo: 1, HighMo: 3, Label: true, Why: "the gas must leave the soil, longer when cold or wet", Shorten: "the label's plant-back; a germination test"},
-	{Kind: "raw-manure", Crops: []string{"strawberry"}, LowMo: 3, HighMo: 4, Why: "germs on fruit near the ground (from memory, 90 to 120 days before harvest)", Shorten: "compost it"},
 	{Kind: "cover-crop", LowMo: 1, HighMo: 2, Why: "rotting residues harm roots and lock up nitrogen", Shorten: "kill it earlier"},
-	{Kind: "limed", Crops: []string{"blueberry", "tea"}, LowMo: 6, HighMo: 12, Why: "the pH must come down first", Shorten: "sulphur and a check"},
-	{Kind: "unknown", Crops: wiltSensitive, LowMo: 60, HighMo: 96, Why: "nobody knows what grew here: the worst host of the district is assumed", Shorten: "a soil assay settles it"},
 	{Kind: "unknown", LowMo: 12, HighMo: 24, Why: "nobody knows what grew here: residues are assumed", Shorten: "a soil assay and a bioassay"},
 }
 
@@ -95,15 +79,15 @@ type Wait struct {
 	Open     bool       `json:"open"` // the use has not ended: counted from today
 }
 
-// Waits are the rules that apply to a crop, and the earliest safe planting by the shortest and by the
+// Waits are the rules that apply to a crop, its own before those for every crop, and the earliest safe planting by the shortest and by the
 // longest school. A wait that fumigation ends is over when its plant-back is. driver is the index of the wait that
 // decides, −1 with none.
-func Waits(uses []Use, crop string, today civil.Date, gas Fumigation) (waits []Wait, earliest, latest civil.Date, driver int) {
+func Waits(uses []Use, own []Rule, today civil.Date, gas Fumigation) (waits []Wait, earliest, latest civil.Date, driver int) {
 	driver = -1
 	waits = []Wait{}
 	for _, u := range uses {
-		for _, r := range Rules {
-			if r.Kind != u.Kind || !holds(r.Crops, crop) {
+		for _, r := range slices.Concat(own, Rules) {
+			if r.Kind != u.Kind {
 				continue
 			}
 			end := u.End
@@ -141,16 +125,4 @@ func (w *Wait) shorten(begun, done civil.Date) {
 		w.Why += "; fumigation, the way taken, ends it with its plant-back"
 		w.Shorten = "nothing but the label's own plant-back"
 	}
-}
-
-func holds(crops []string, crop string) bool {
-	if len(crops) == 0 {
-		return true
-	}
-	for _, c := range crops {
-		if c == crop {
-			return true
-		}
-	}
-	return false
 }

@@ -18,7 +18,9 @@ import (
 	"slowroot/core/layout"
 	"slowroot/core/plan"
 	"slowroot/core/plan/drains"
+	"slowroot/core/plan/fit"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/soils"
 	"slowroot/core/practice"
 	"slowroot/core/record"
@@ -84,7 +86,7 @@ func (e ExportDrainsParamsFormat) Valid() bool {
 type About = finding.Ref
 
 // Amendment defines model for Amendment.
-type Amendment = plan.Amendment
+type Amendment = prepare.Amendment
 
 // AsPlanted defines model for AsPlanted.
 type AsPlanted = document.AsPlanted
@@ -183,7 +185,7 @@ type Difference = estate.Difference
 type Discharge = drains.Discharge
 
 // Dose defines model for Dose.
-type Dose = plan.Dose
+type Dose = prepare.Dose
 
 // Drain defines model for Drain.
 type Drain = drainage.Drain
@@ -256,7 +258,7 @@ type EstateDoc = estate.EstateDoc
 type EstateJob = estate.EstateJob
 
 // FactorFit defines model for FactorFit.
-type FactorFit = plan.FactorFit
+type FactorFit = fit.FactorFit
 
 // Figure defines model for Figure.
 type Figure = report.Figure
@@ -265,7 +267,7 @@ type Figure = report.Figure
 type Finding = finding.Finding
 
 // Fit defines model for Fit.
-type Fit = plan.Fit
+type Fit = fit.Fit
 
 // Fork defines model for Fork.
 type Fork = report.Fork
@@ -334,7 +336,7 @@ type LayoutSpec = layout.Spec
 type Lie = terrain.Lie
 
 // LimeAnswer defines model for LimeAnswer.
-type LimeAnswer = plan.LimeAnswer
+type LimeAnswer = prepare.LimeAnswer
 
 // LimeNeed defines model for LimeNeed.
 type LimeNeed = amend.Need
@@ -419,10 +421,10 @@ type Pollinizer = layout.Pollinizer
 type Polygon = geo.Polygon
 
 // PrepLine defines model for PrepLine.
-type PrepLine = plan.PrepLine
+type PrepLine = prepare.PrepLine
 
 // Preparation defines model for Preparation.
-type Preparation = plan.Preparation
+type Preparation = prepare.Preparation
 
 // Price defines model for Price.
 type Price = document.Price
@@ -506,6 +508,9 @@ type SheetCanopy struct {
 	Origin  string      `json:"origin"`
 	Seen    interface{} `json:"seen"`
 }
+
+// SheetDrainRoots defines model for SheetDrainRoots.
+type SheetDrainRoots = practice.DrainRoots
 
 // SheetFork defines model for SheetFork.
 type SheetFork struct {
@@ -634,6 +639,12 @@ type SheetSpan struct {
 	Origin string `json:"origin"`
 }
 
+// SheetTraits defines model for SheetTraits.
+type SheetTraits = practice.Traits
+
+// SheetWait defines model for SheetWait.
+type SheetWait = rotation.Rule
+
 // SheetYield defines model for SheetYield.
 type SheetYield struct {
 	Crowding       float32     `json:"crowding"`
@@ -655,7 +666,7 @@ type SiteAnswer = document.SiteAnswer
 type SoilTest = soil.Test
 
 // SortLine defines model for SortLine.
-type SortLine = plan.SortLine
+type SortLine = prepare.SortLine
 
 // Sorted defines model for Sorted.
 type Sorted = document.Sorted
@@ -727,7 +738,7 @@ type WorkingInput = working.Input
 type WorkingStep = working.Step
 
 // Works defines model for Works.
-type Works = plan.Works
+type Works = prepare.Works
 
 // WorksChoice defines model for WorksChoice.
 type WorksChoice = document.WorksChoice

@@ -18,6 +18,7 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/plan"
+	"slowroot/core/plan/fit"
 	"slowroot/core/plan/ground"
 	"slowroot/core/practice"
 	"slowroot/core/soil"
@@ -244,7 +245,7 @@ func (s *Service) Land(ctx context.Context, id string) (ground.Drawing, error) {
 }
 
 // Fit judges every crop on a block.
-func (s *Service) Fit(ctx context.Context, id string) ([]plan.Fit, error) {
+func (s *Service) Fit(ctx context.Context, id string) ([]fit.Fit, error) {
 	e, d, err := s.at(ctx, id)
 	if err != nil {
 		return nil, err
@@ -257,7 +258,7 @@ func (s *Service) Fit(ctx context.Context, id string) ([]plan.Fit, error) {
 }
 
 // FitOf judges one crop on every block.
-func (s *Service) FitOf(ctx context.Context, sheet string) ([]plan.Fit, error) {
+func (s *Service) FitOf(ctx context.Context, sheet string) ([]fit.Fit, error) {
 	sh, ok := s.sheets.Get(sheet)
 	if !ok {
 		return nil, fmt.Errorf("sheet %q: %w", sheet, store.ErrNotFound)
@@ -271,7 +272,7 @@ func (s *Service) FitOf(ctx context.Context, sheet string) ([]plan.Fit, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := []plan.Fit{}
+	out := []fit.Fit{}
 	for _, d := range docs {
 		in, err := plan.Input{}, d.Err
 		if err == nil {
@@ -281,7 +282,7 @@ func (s *Service) FitOf(ctx context.Context, sheet string) ([]plan.Fit, error) {
 			return nil, ctx.Err()
 		}
 		if err != nil { // one bad block never takes another's answer away
-			out = append(out, plan.CannotJudge(d.ID, d.Block.Name, sh, plain(err)))
+			out = append(out, fit.CannotJudge(d.ID, d.Block.Name, sh, plain(err)))
 			continue
 		}
 		out = append(out, plan.Matrix(in, []*practice.Sheet{sh}, true)...)

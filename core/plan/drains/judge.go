@@ -8,6 +8,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
+	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/soil"
 	"slowroot/core/units"
@@ -99,8 +100,10 @@ func (c *design) judge() {
 			c.judgeNetwork(v, v == d.Cut, note)
 		}
 	}
-	if c.Sheet != nil && c.Sheet.ID == "willow" && d.Network != nil && field {
-		note("willow", finding.Watch, "Roots", "Willow roots close drains within some "+c.Text(30, units.Distance)+". Unperforated pipe under the stand, or open ditches.", "practice sheet of willow, common practice")
+	if c.Sheet != nil && c.Sheet.Traits.DrainRoots != nil && d.Network != nil && field {
+		r := c.Sheet.Traits.DrainRoots
+		note("roots", finding.Watch, "Roots", fmt.Sprintf("Roots of %s close drains within some %s. %s", report.LowerFirst(c.Sheet.Name), c.Text(r.M, units.Distance), r.Advice),
+			"practice sheet of "+report.LowerFirst(c.Sheet.Name)+", "+practice.OriginWords(c.Sheet.Traits.Origin))
 	}
 }
 

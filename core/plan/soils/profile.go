@@ -16,7 +16,6 @@ type In struct {
 	Pits      []soil.Pit  // that count
 	Tests     []soil.Test // in which something was measured
 	Uses      []rotation.Use
-	Crop      string          // id of the sheet meant, "" for none
 	Sheet     *practice.Sheet // of the crop meant; nil where none is, or it is not known
 	Fumigated rotation.Fumigation
 	AreaM2    float64
@@ -152,8 +151,8 @@ func Read(in In, say *report.Voice) Profile {
 	for i, t := range in.Tests {
 		p.Tests = append(p.Tests, readTest(i, t, ok && i == used, say))
 	}
-	if in.Crop != "" && !in.inPots() {
-		waits, early, late, driver := rotation.Waits(in.Uses, in.Crop, say.Today, in.Fumigated)
+	if in.Sheet != nil && !in.inPots() {
+		waits, early, late, driver := rotation.Waits(in.Uses, in.Sheet.Waits, say.Today, in.Fumigated)
 		p.Earliest, p.Latest = early, late
 		for i, w := range waits {
 			p.Waits = append(p.Waits, WaitView{Kind: w.Use.Kind, Earliest: w.Earliest, Latest: w.Latest, Why: w.Why, Shorten: w.Shorten, Drives: i == driver})

@@ -2510,7 +2510,27 @@ export interface components {
             working: components["schemas"]["WorkingStep"][];
             findings: components["schemas"]["Finding"][];
         };
+        SheetTraits: {
+            earlyBloom: boolean;
+            drainRoots?: components["schemas"]["SheetDrainRoots"];
+            origin: string;
+        };
+        SheetDrainRoots: {
+            m: number;
+            advice: string;
+        };
+        SheetWait: {
+            after: string;
+            lowMo: number;
+            highMo: number;
+            label?: boolean;
+            why: string;
+            shorten: string;
+            gas?: boolean;
+            origin: string;
+        };
         Sheet: {
+            format: number;
             id: string;
             version: number;
             name: string;
@@ -2521,6 +2541,8 @@ export interface components {
             product: components["schemas"]["SheetProduct"];
             canopy: components["schemas"]["SheetCanopy"];
             soil: components["schemas"]["SheetSoil"];
+            traits: components["schemas"]["SheetTraits"];
+            waits: components["schemas"]["SheetWait"][];
             bed?: components["schemas"]["SheetBed"];
             limits: components["schemas"]["SheetLimit"][];
             forks: components["schemas"]["SheetFork"][];

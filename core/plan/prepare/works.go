@@ -1,4 +1,4 @@
-package plan
+package prepare
 
 import (
 	"fmt"
@@ -75,53 +75,53 @@ type Dose struct {
 }
 
 // topsoil is what amendments are computed from: one topsoil test and the soil it stands for.
-type topsoil struct {
-	test      *soil.Test
-	ph        *float64 // in water
-	class     soil.Class
+type Topsoil struct {
+	Test      *soil.Test
+	Ph        *float64 // in water
+	Class     soil.Class
 	clay      float64
-	density   float64
+	Density   float64
 	estimated bool
-	depthCm   float64
-	om        *float64
+	DepthCm   float64
+	Om        *float64
 }
 
-func topsoilOf(b document.Block) topsoil {
-	g := topsoil{density: 1.3, estimated: true, depthCm: 20, class: soil.Loam, clay: 20}
-	if len(b.Pits) > 0 {
-		l := b.Pits[0].Layers[0]
+func TopsoilOf(pits []soil.Pit, tests []soil.Test, depthCm float64) Topsoil {
+	g := Topsoil{Density: 1.3, estimated: true, DepthCm: 20, Class: soil.Loam, clay: 20}
+	if len(pits) > 0 {
+		l := pits[0].Layers[0]
 		var f soil.Fractions
-		g.class, f, _ = l.Texture()
+		g.Class, f, _ = l.Texture()
 		g.clay = f.ClayPct
 		if w, err := l.Water(); err == nil {
-			g.density = w.DensityGCm3
+			g.Density = w.DensityGCm3
 		}
 		if l.DensityG > 0 {
-			g.density, g.estimated = l.DensityG, false
+			g.Density, g.estimated = l.DensityG, false
 		}
 		if l.OMPct > 0 {
 			om := l.OMPct
-			g.om = &om
+			g.Om = &om
 		}
 	}
-	if b.Works != nil && b.Works.DepthCm > 0 {
-		g.depthCm = b.Works.DepthCm
+	if depthCm > 0 {
+		g.DepthCm = depthCm
 	}
-	i, ok := soil.Top(b.Tests)
+	i, ok := soil.Top(tests)
 	if !ok {
 		return g
 	}
-	t := b.Tests[i]
-	g.test = &t
+	t := tests[i]
+	g.Test = &t
 	if ph, _, ok := t.PHWater(); ok {
-		g.ph = &ph
+		g.Ph = &ph
 	}
 	if t.OMPct != nil {
-		g.om = t.OMPct
+		g.Om = t.OMPct
 	}
 	if t.SandPct != nil && t.SiltPct != nil && t.ClayPct != nil {
 		if cl, err := soil.Classify(soil.Fractions{SandPct: *t.SandPct, SiltPct: *t.SiltPct, ClayPct: *t.ClayPct}); err == nil {
-			g.class, g.clay = cl, *t.ClayPct
+			g.Class, g.clay = cl, *t.ClayPct
 		}
 	} else if t.ClayPct != nil {
 		g.clay = *t.ClayPct
@@ -131,15 +131,15 @@ func topsoilOf(b document.Block) topsoil {
 
 // limeFor answers the lime requirement of a crop on this ground. Charges of the report per kg are turned
 // to per dm³ with the bulk density. nil means no test.
-func (g topsoil) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
-	if g.test == nil || s.Soil.TargetPH == 0 {
+func (g Topsoil) LimeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
+	if g.Test == nil || s.Soil.TargetPH == 0 {
 		return nil
 	}
 	perDM3 := func(v *float64) *float64 {
 		if v == nil {
 			return nil
 		}
-		x := *v * g.density
+		x := *v * g.Density
 		return &x
 	}
 	keep := func(v float64, ok bool) *float64 {
@@ -148,11 +148,11 @@ func (g topsoil) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
 		}
 		return &v
 	}
-	t := g.test
-	lc := amend.LimeCase{PH: g.ph, TargetPH: s.Soil.TargetPH, BufferPH: t.BufferPH, BufferMethod: t.BufferMethod, CEC: perDM3(keep(t.CECAt7())), BasePct: keep(t.BaseSaturation()),
-		TargetBase: s.Soil.TargetBasePct, Al: perDM3(t.Al), AlTolerated: s.Soil.AlToleratedPct, CaMgWanted: s.Soil.CaMgWanted, ClayPct: g.clay, TextureGroup: g.class.Group(), DepthCm: g.depthCm}
-	if g.om != nil {
-		lc.OMPct = *g.om
+	t := g.Test
+	lc := amend.LimeCase{PH: g.Ph, TargetPH: s.Soil.TargetPH, BufferPH: t.BufferPH, BufferMethod: t.BufferMethod, CEC: perDM3(keep(t.CECAt7())), BasePct: keep(t.BaseSaturation()),
+		TargetBase: s.Soil.TargetBasePct, Al: perDM3(t.Al), AlTolerated: s.Soil.AlToleratedPct, CaMgWanted: s.Soil.CaMgWanted, ClayPct: g.clay, TextureGroup: g.Class.Group(), DepthCm: g.DepthCm}
+	if g.Om != nil {
+		lc.OMPct = *g.Om
 	}
 	if t.Ca != nil && t.Mg != nil {
 		sum := *t.Ca + *t.Mg
@@ -180,7 +180,7 @@ func (g topsoil) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
 			a.PerHaT = n.TPerHa
 		}
 	}
-	ideal := idealLow(s, "ph")
+	ideal := s.IdealLow("ph")
 	switch {
 	case a.Taken == "":
 		a.Why = "the test does not hold what any school needs"
@@ -191,14 +191,14 @@ func (g topsoil) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
 				a.Why = "none is needed: " + n.Why
 			}
 		}
-	case g.ph != nil && !math.IsNaN(ideal) && *g.ph >= ideal && s.Soil.AcidLover:
-		a.Why = fmt.Sprintf("%s loves acid soil and pH %.1f lies in its range: no lime, and no school is asked", report.LowerFirst(s.Name), *g.ph)
-	case g.ph != nil && *g.ph >= s.Soil.TargetPH:
-		a.Why = fmt.Sprintf("pH %.1f has reached the %.1f wanted", *g.ph, s.Soil.TargetPH)
+	case g.Ph != nil && !math.IsNaN(ideal) && *g.Ph >= ideal && s.Soil.AcidLover:
+		a.Why = fmt.Sprintf("%s loves acid soil and pH %.1f lies in its range: no lime, and no school is asked", report.LowerFirst(s.Name), *g.Ph)
+	case g.Ph != nil && *g.Ph >= s.Soil.TargetPH:
+		a.Why = fmt.Sprintf("pH %.1f has reached the %.1f wanted", *g.Ph, s.Soil.TargetPH)
 	default:
 		a.Wanted = true
-		if g.ph != nil {
-			a.Why = fmt.Sprintf("pH %.1f, %.1f is wanted", *g.ph, s.Soil.TargetPH)
+		if g.Ph != nil {
+			a.Why = fmt.Sprintf("pH %.1f, %.1f is wanted", *g.Ph, s.Soil.TargetPH)
 		} else {
 			a.Why = "the test asks for it"
 		}
@@ -208,61 +208,56 @@ func (g topsoil) limeFor(s *practice.Sheet, school amend.School) *LimeAnswer {
 
 // sulphurFor is kg/ha of sulphur to bring the pH down to the crop's range, and its source; zero when the
 // pH needs no lowering. refused says why it cannot be done.
-func (g topsoil) sulphurFor(s *practice.Sheet, capacity float64) (kgPerHa, drop float64, source, refused string) {
-	if g.ph == nil {
+func (g Topsoil) SulphurFor(s *practice.Sheet, capacity float64) (kgPerHa, drop float64, source, refused string) {
+	if g.Ph == nil {
 		return 0, 0, "", ""
 	}
-	high := idealHigh(s, "ph")
-	if math.IsNaN(high) || *g.ph <= high {
+	high := s.IdealHigh("ph")
+	if math.IsNaN(high) || *g.Ph <= high {
 		return 0, 0, "", ""
 	}
 	target := math.Max(4.5, high)
-	drop = *g.ph - target
-	if g.test.LimePct != nil && *g.test.LimePct > 1 {
-		return 0, drop, "", fmt.Sprintf("the soil holds %.1f %% free lime, which would eat %.0f kg/ha of sulphur first: do not acidify, choose another crop or containers", *g.test.LimePct, amend.SulphurForLime(*g.test.LimePct, g.density, g.depthCm))
+	drop = *g.Ph - target
+	if g.Test.LimePct != nil && *g.Test.LimePct > 1 {
+		return 0, drop, "", fmt.Sprintf("the soil holds %.1f %% free lime, which would eat %.0f kg/ha of sulphur first: do not acidify, choose another crop or containers", *g.Test.LimePct, amend.SulphurForLime(*g.Test.LimePct, g.Density, g.DepthCm))
 	}
 	if capacity > 0 {
-		return amend.SulphurByBuffer(drop, capacity, g.density, g.depthCm), drop, "buffer capacity as measured", ""
+		return amend.SulphurByBuffer(drop, capacity, g.Density, g.DepthCm), drop, "buffer capacity as measured", ""
 	}
-	kg, err := amend.SulphurByTable(*g.ph, math.Min(target, 6.5), g.class.Group())
+	kg, err := amend.SulphurByTable(*g.Ph, math.Min(target, 6.5), g.Class.Group())
 	if err != nil {
-		return 0, drop, "", fmt.Sprintf("pH %.1f lies beyond the table: measure the buffer capacity, or choose another crop", *g.ph)
+		return 0, drop, "", fmt.Sprintf("pH %.1f lies beyond the table: measure the buffer capacity, or choose another crop", *g.Ph)
 	}
-	return kg * g.depthCm / 15, drop, "texture table, from memory: US fertiliser handbook and small-fruit guides", ""
+	return kg * g.DepthCm / 15, drop, "texture table, from memory: US fertiliser handbook and small-fruit guides", ""
 }
 
 // works computes the amendments of the crop meant.
-func (c *computation) works() {
-	b := c.in.Block
-	w := Works{AreaHa: c.ground.AreaM2 / 1e4, Share: 1, Items: []Amendment{}}
-	g := topsoilOf(b)
-	choice := document.WorksChoice{}
-	if b.Works != nil {
-		choice = *b.Works
-	}
+func (c *prepare) amend() {
+	w := Works{AreaHa: c.Ground.AreaM2 / 1e4, Share: 1, Items: []Amendment{}}
+	g, choice := c.topsoil(), c.Works
 	if choice.StripM > 0 {
-		if f, err := amend.StripFraction(choice.StripM, c.rowSpacing()); err == nil {
+		if f, err := amend.StripFraction(choice.StripM, c.RowSpacingM); err == nil {
 			w.Share = f
-		} else if c.rowSpacing() == 0 {
+		} else if c.RowSpacingM == 0 {
 			c.Note(finding.Finding{Rule: "works.strip", Weight: finding.Mend, Step: "soil", Subject: "Treated strip",
 				Sentence: fmt.Sprintf("A treated strip of %s is wanted, and how far apart the rows will stand is not known: say it beside the strip. Until then the whole block is reckoned.", c.Text(choice.StripM, units.Spacing)), Source: "method AMD-6"})
 		} else {
 			c.Note(finding.Finding{Rule: "works.strip", Weight: finding.Mend, Step: "soil", Subject: "Treated strip",
-				Sentence: fmt.Sprintf("A treated strip of %s does not fit rows %s apart; the whole block is reckoned.", c.Text(choice.StripM, units.Spacing), c.Text(c.rowSpacing(), units.Spacing)), Source: "method AMD-6"})
+				Sentence: fmt.Sprintf("A treated strip of %s does not fit rows %s apart; the whole block is reckoned.", c.Text(choice.StripM, units.Spacing), c.Text(c.RowSpacingM, units.Spacing)), Source: "method AMD-6"})
 		}
 	}
-	w.RowM = c.rowSpacing()
-	w.TreatedHa, w.DepthCm, w.DensityG, w.Estimated = w.AreaHa*w.Share, g.depthCm, g.density, g.estimated
-	c.p.Works = w
-	if c.sheet == nil || g.test == nil {
+	w.RowM = c.RowSpacingM
+	w.TreatedHa, w.DepthCm, w.DensityG, w.Estimated = w.AreaHa*w.Share, g.DepthCm, g.Density, g.estimated
+	*c.works = w
+	if c.Sheet == nil || g.Test == nil {
 		return
 	}
 	add := func(a *Amendment) {
 		if a != nil {
-			c.p.Works.Items = append(c.p.Works.Items, *a)
+			c.works.Items = append(c.works.Items, *a)
 		}
 	}
-	c.p.Works.Lime = g.limeFor(c.sheet, amend.School(b.Decided["lime"].Option))
+	c.works.Lime = g.LimeFor(c.Sheet, amend.School(c.Decided["lime"].Option))
 	add(c.lime(choice))
 	add(c.sulphur(g, choice))
 	add(c.gypsum(g))
@@ -270,19 +265,15 @@ func (c *computation) works() {
 	c.worksFigures(g)
 }
 
-// day0 is the planting date; start the first day work can begin.
-func (c *computation) day0() civil.Date { _, d := c.in.Block.Crop(); return d }
-func (c *computation) start() civil.Date {
-	if w := c.in.Block.Works; w != nil {
-		return civil.Later(c.in.Today, w.StartOn)
-	}
-	return c.in.Today
-}
+// start is the first day work can begin.
+func (c *prepare) start() civil.Date { return civil.Later(c.Today, c.Works.StartOn) }
+
+func (c *prepare) topsoil() Topsoil { return TopsoilOf(c.Pits, c.Tests, c.Works.DepthCm) }
 
 // lead is the sheet's own lead for a kind of task, where it has one.
-func (c *computation) lead(kind string, better, least int) (int, int) {
-	for _, o := range c.sheet.Work {
-		if o.Task != nil && o.Task.Kind == kind && o.Before == "planting" && o.If.Holds(c.p.Choices) {
+func (c *prepare) lead(kind string, better, least int) (int, int) {
+	for _, o := range c.Sheet.Work {
+		if o.Task != nil && o.Task.Kind == kind && o.Before == "planting" && o.If.Holds(c.Choices) {
 			if o.Better.Unit == "mo" && o.Min.Unit == "mo" {
 				return o.Better.N, o.Min.N
 			}
@@ -292,10 +283,10 @@ func (c *computation) lead(kind string, better, least int) (int, int) {
 }
 
 // finish fills in doses, cost and what a late start still reaches. gap is months between applications.
-func (c *computation) finish(a *Amendment, n, gap int, price string, quantity float64) {
-	a.TotalKg = a.PerHaKg * c.p.Works.TreatedHa
+func (c *prepare) finish(a *Amendment, n, gap int, price string, quantity float64) {
+	a.TotalKg = a.PerHaKg * c.works.TreatedHa
 	a.gap, a.Doses = gap, []Dose{}
-	d := c.day0()
+	d := c.When.Planting
 	for k := range n {
 		back := gap * (n - 1 - k)
 		a.Doses = append(a.Doses, Dose{Kg: a.TotalKg / float64(n), From: d.AddMonths(-a.LeadMonths - back), By: d.AddMonths(-a.MinMonths - back)})
@@ -304,7 +295,7 @@ func (c *computation) finish(a *Amendment, n, gap int, price string, quantity fl
 	if each, ok := c.PriceOf(price); ok {
 		cost := each * quantity
 		if machine, ok := c.PriceOf("machine"); ok {
-			h, _ := practice.Tasks["lime"].Hours(practice.Amount{Ha: c.p.Works.AreaHa * float64(n), Tonnes: a.TotalKg / 1000})
+			h, _ := practice.Tasks["lime"].Hours(practice.Amount{Ha: c.works.AreaHa * float64(n), Tonnes: a.TotalKg / 1000})
 			cost += machine * h[1]
 		}
 		a.Cost, a.CostText = &cost, c.Money(cost)
@@ -325,21 +316,21 @@ func (c *computation) finish(a *Amendment, n, gap int, price string, quantity fl
 		a.Possible++
 		a.Reached += math.Min(1, months/float64(a.LeadMonths)) / float64(n)
 	}
-	if c.inGround() {
+	if c.When.Standing {
 		a.Doses, a.Possible, a.Reached = []Dose{}, 0, 0
 		a.Effect = "the plants stand: it can only be spread on the surface now, a little at a time"
 	}
 }
 
-func (c *computation) lime(choice document.WorksChoice) *Amendment {
-	l := c.p.Works.Lime
+func (c *prepare) lime(choice document.WorksChoice) *Amendment {
+	l := c.works.Lime
 	if l == nil || l.Refused != "" || !l.Wanted {
 		return nil
 	}
 	a := &Amendment{Key: "lime", Name: "Lime", Why: l.Why, Caution: "Dust harms eyes and lungs: goggles and mask. Quicklime burns skin and eyes.", Source: "method AMD-1, AMD-2"}
-	a.PureT = l.PerHaT * c.p.Works.TreatedHa
+	a.PureT = l.PerHaT * c.works.TreatedHa
 	a.LeadMonths, a.MinMonths = c.lead("lime", 6, 3)
-	m, ok := c.material(choice.Material)
+	m, ok := document.LimingFor(c.Materials, choice.Material)
 	switch {
 	case !ok:
 		a.Product, a.Blocked = "no liming material is entered", "enter what is at hand, with its analysis, in Stores"
@@ -352,7 +343,7 @@ func (c *computation) lime(choice document.WorksChoice) *Amendment {
 	}
 	a.Product, a.Guess = m.Name, m.Guess
 	a.PerHaKg = 1000 * m.Product(l.PerHaT)
-	c.finish(a, amend.Split(a.PerHaKg/1000, amend.MostMixedIn), 6, "lime:"+m.ID, a.PerHaKg/1000*c.p.Works.TreatedHa)
+	c.finish(a, amend.Split(a.PerHaKg/1000, amend.MostMixedIn), 6, "lime:"+m.ID, a.PerHaKg/1000*c.works.TreatedHa)
 	if a.Effect == "" {
 		a.Effect = c.effect(a, "the pH")
 	}
@@ -360,7 +351,7 @@ func (c *computation) lime(choice document.WorksChoice) *Amendment {
 }
 
 // effect says in words what planting will find.
-func (c *computation) effect(a *Amendment, what string) string {
+func (c *prepare) effect(a *Amendment, what string) string {
 	switch {
 	case a.Possible == 0:
 		return fmt.Sprintf("nothing that is spread from %s on acts before planting", c.start().Words())
@@ -370,77 +361,58 @@ func (c *computation) effect(a *Amendment, what string) string {
 	return "acts in full before planting"
 }
 
-// material is the liming material chosen, or the first analysed one, or the first.
-func (c *computation) material(id string) (document.Material, bool) {
-	ms := c.in.Estate.Materials
-	for _, m := range ms {
-		if m.ID == id {
-			return m, true
-		}
-	}
-	for _, m := range ms {
-		if m.Analysed() && !m.Guess {
-			return m, true
-		}
-	}
-	if len(ms) > 0 {
-		return ms[0], true
-	}
-	return document.Material{}, false
-}
-
-func (c *computation) sulphur(g topsoil, choice document.WorksChoice) *Amendment {
-	kg, drop, source, refused := g.sulphurFor(c.sheet, choice.BufferCap)
+func (c *prepare) sulphur(g Topsoil, choice document.WorksChoice) *Amendment {
+	kg, drop, source, refused := g.SulphurFor(c.Sheet, choice.BufferCap)
 	if drop <= 0 {
 		return nil
 	}
 	a := &Amendment{Key: "sulphur", Name: "Sulphur", Product: "elemental sulphur", PerHaKg: kg, Source: "method AMD-3; " + source, CostText: "no price", Doses: []Dose{},
-		Why: fmt.Sprintf("pH %.1f, at most %.1f is wanted", *g.ph, *g.ph-drop), Caution: c.Marked("Dust can explode and irritates: no smoking, mask and goggles. It works only in warm (over {13 °C}), moist soil.")}
+		Why: fmt.Sprintf("pH %.1f, at most %.1f is wanted", *g.Ph, *g.Ph-drop), Caution: c.Marked("Dust can explode and irritates: no smoking, mask and goggles. It works only in warm (over {13 °C}), moist soil.")}
 	if refused != "" {
 		a.Blocked = refused
 		return a
 	}
 	a.LeadMonths, a.MinMonths = c.lead("sulphur", amend.SulphurMonths(drop), 6)
 	a.LeadMonths = max(a.LeadMonths, amend.SulphurMonths(drop))
-	n := max(1, int(math.Ceil(kg/amend.MostSulphur(g.class.Group())-1e-9)))
-	c.finish(a, n, 3, "sulphur", kg*c.p.Works.TreatedHa)
+	n := max(1, int(math.Ceil(kg/amend.MostSulphur(g.Class.Group())-1e-9)))
+	c.finish(a, n, 3, "sulphur", kg*c.works.TreatedHa)
 	if a.Effect == "" {
 		a.Effect = c.effect(a, "the pH")
 	}
 	return a
 }
 
-func (c *computation) gypsum(g topsoil) *Amendment {
-	esp, ok := g.test.ESP()
+func (c *prepare) gypsum(g Topsoil) *Amendment {
+	esp, ok := g.Test.ESP()
 	if !ok || esp <= 10 {
 		return nil
 	}
-	cec, _ := g.test.CECAt7()
+	cec, _ := g.Test.CECAt7()
 	a := &Amendment{Key: "gypsum", Name: "Gypsum", Product: "gypsum, 90 % pure", Why: fmt.Sprintf("sodium holds %.0f %% of the exchange capacity, 8 %% is the aim", esp), LeadMonths: 6, MinMonths: 3, CostText: "no price", Doses: []Dose{},
 		Caution: "Dust: mask and goggles. It does nothing without drainage and water to leach the sodium: 0.4 to 0.5 m³ for each kg.", Source: "USDA Handbook 60, 1954; efficiency 0.8 assumed"}
 	ph := 0.0
-	if g.ph != nil {
-		ph = *g.ph
+	if g.Ph != nil {
+		ph = *g.Ph
 	}
-	t, err := amend.Gypsum(cec, esp, 8, g.density, g.depthCm, 0.8, 0.9, ph)
+	t, err := amend.Gypsum(cec, esp, 8, g.Density, g.DepthCm, 0.8, 0.9, ph)
 	if err != nil {
 		a.Blocked = "gypsum does not raise pH: on this acid soil the sodium needs looking at with an adviser"
 		return a
 	}
 	a.PerHaKg = 1000 * t
-	c.finish(a, 1, 6, "gypsum", t*c.p.Works.TreatedHa)
+	c.finish(a, 1, 6, "gypsum", t*c.works.TreatedHa)
 	if a.Effect == "" {
 		a.Effect = c.effect(a, "the sodium")
 	}
 	return a
 }
 
-func (c *computation) organic(g topsoil, choice document.WorksChoice) *Amendment {
+func (c *prepare) organic(g Topsoil, choice document.WorksChoice) *Amendment {
 	target := choice.OMTarget
 	if target == 0 {
-		target = idealLow(c.sheet, "omPct")
+		target = c.Sheet.IdealLow("omPct")
 	}
-	if g.om == nil || math.IsNaN(target) || target == 0 || *g.om >= target-0.05 {
+	if g.Om == nil || math.IsNaN(target) || target == 0 || *g.Om >= target-0.05 {
 		return nil
 	}
 	id := choice.Organic
@@ -451,16 +423,16 @@ func (c *computation) organic(g topsoil, choice document.WorksChoice) *Amendment
 	if !ok {
 		o, _ = amend.OrganicNamed("compost")
 	}
-	a := &Amendment{Key: "organic", Name: "Organic matter", Product: o.Name, Why: fmt.Sprintf("%.1f %% organic matter, %.1f %% is wanted", *g.om, target), Doses: []Dose{}, CostText: "no price",
+	a := &Amendment{Key: "organic", Name: "Organic matter", Product: o.Name, Why: fmt.Sprintf("%.1f %% organic matter, %.1f %% is wanted", *g.Om, target), Doses: []Dose{}, CostText: "no price",
 		Caution: "Gloves and clean hands with manure; never fresh on fruit near the ground. Its nitrogen counts against the yearly limit.", Source: "method AMD-5, shares are common practice"}
-	fresh, err := o.Fresh(amend.OrganicMatter(target-*g.om, g.density, g.depthCm))
+	fresh, err := o.Fresh(amend.OrganicMatter(target-*g.Om, g.Density, g.DepthCm))
 	if err != nil {
 		a.Blocked = err.Error()
 		return a
 	}
 	a.PerHaKg = 1000 * fresh
 	a.LeadMonths, a.MinMonths = c.lead("manure", 3, 1)
-	c.finish(a, amend.Split(fresh, amend.MostFresh), 6, "organic:"+o.ID, fresh*c.p.Works.TreatedHa)
+	c.finish(a, amend.Split(fresh, amend.MostFresh), 6, "organic:"+o.ID, fresh*c.works.TreatedHa)
 	a.M3 = a.TotalKg / 1000 / o.TPerM3
 	if fresh > amend.MostFresh {
 		a.Why += c.Marked(fmt.Sprintf("; {%.0f t/ha} is more than one dressing bears ({%d t/ha}): raise it over years, or treat strips only", fresh, amend.MostFresh))
@@ -472,9 +444,9 @@ func (c *computation) organic(g topsoil, choice document.WorksChoice) *Amendment
 }
 
 // worksFigures makes the amendments pressable.
-func (c *computation) worksFigures(g topsoil) {
-	for i := range c.p.Works.Items {
-		a := &c.p.Works.Items[i]
+func (c *prepare) worksFigures(g Topsoil) {
+	for i := range c.works.Items {
+		a := &c.works.Items[i]
 		if a.Blocked != "" {
 			continue
 		}
@@ -483,9 +455,9 @@ func (c *computation) worksFigures(g topsoil) {
 		if !c.On(path) {
 			continue
 		}
-		c.Step(path, "For the block", "rate · area · treated share", fmt.Sprintf("%.2f kg/ha · %.4f ha · %.5f", a.PerHaKg, c.p.Works.AreaHa, c.p.Works.Share), a.TotalKg, units.MassT, "method AMD-6", c.Num("area", c.ground.AreaM2, units.Area, working.Measured, "", "area"))
+		c.Step(path, "For the block", "rate · area · treated share", fmt.Sprintf("%.2f kg/ha · %.4f ha · %.5f", a.PerHaKg, c.works.AreaHa, c.works.Share), a.TotalKg, units.MassT, "method AMD-6", c.Num("area", c.Ground.AreaM2, units.Area, working.Measured, "", "area"))
 		if a.Key == "lime" {
-			l := c.p.Works.Lime
+			l := c.works.Lime
 			for _, n := range l.Needs {
 				label := string(n.School)
 				if n.School == l.Taken {
@@ -495,28 +467,21 @@ func (c *computation) worksFigures(g topsoil) {
 					c.Trace.Add(working.Step{Figure: path, Label: label, Kind: working.Rule, Formula: n.Formula, Substituted: "cannot answer: it needs " + n.Lack, Shown: "–", Source: n.Source})
 					continue
 				}
-				c.Step(path, label+", pure CaCO₃ per treated hectare", "1000 · "+n.Formula, "1000 · "+n.Substituted, n.TPerHa*1000, units.YieldT, n.Source, c.Num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""))
+				c.Step(path, label+", pure CaCO₃ per treated hectare", "1000 · "+n.Formula, "1000 · "+n.Substituted, n.TPerHa*1000, units.YieldT, n.Source, c.Num("mixed to", c.works.DepthCm, units.Depth, working.Chosen, "", ""))
 			}
-			m, _ := c.material(choiceMaterial(c.in.Block))
+			m, _ := document.LimingFor(c.Materials, c.Works.Material)
 			c.Step(path, "Of "+m.Name, "1000 · pure · 100 / effective value · 100 / (100 − moisture)", fmt.Sprintf("1000 · %.4f · 100 / %.3f · 100 / (100 − %g)", l.PerHaT, m.Effective(), m.MoisturePct), a.PerHaKg, units.YieldT, "method AMD-2; analysis: "+m.Source)
 		} else {
 			c.Step(path, a.Name+" per treated hectare", map[string]string{"sulphur": "table by texture and pH, or 16.03 · drop · buffer capacity · ρ · d", "gypsum": "0.000861·ρ·d·CEC·(ESP − 8) / (efficiency · purity)", "organic": "ρ·d·points / (dry · organic · lasting)"}[a.Key],
-				a.Why, a.PerHaKg, units.YieldT, a.Source, c.Num("mixed to", c.p.Works.DepthCm, units.Depth, working.Chosen, "", ""), c.Num("bulk density", g.density, units.Density, map[bool]working.Origin{true: working.Assumed, false: working.Measured}[g.estimated], "", ""))
+				a.Why, a.PerHaKg, units.YieldT, a.Source, c.Num("mixed to", c.works.DepthCm, units.Depth, working.Chosen, "", ""), c.Num("bulk density", g.Density, units.Density, map[bool]working.Origin{true: working.Assumed, false: working.Measured}[g.estimated], "", ""))
 		}
 	}
 }
 
-func choiceMaterial(b document.Block) string {
-	if b.Works != nil {
-		return b.Works.Material
-	}
-	return ""
-}
-
 // judgeWorks says what stands in the way of the amendments.
-func (c *computation) judgeWorks() {
-	w := c.p.Works
-	if l := w.Lime; l != nil && !c.inGround() {
+func (c *prepare) judgeWorks(move func(civil.Date) []finding.Remedy) {
+	w := c.works
+	if l := w.Lime; l != nil && !c.When.Standing {
 		if l.Refused != "" {
 			c.Note(finding.Finding{Rule: "works.lime-refused", Weight: finding.Mend, Step: "soil", Subject: "Lime", Sentence: "No lime can be reckoned: " + l.Refused + ".", Source: "method AMD-1"})
 		}
@@ -525,7 +490,7 @@ func (c *computation) judgeWorks() {
 				Sentence: fmt.Sprintf("The schools of liming disagree by a factor of %.1f; the plan follows %s. Test again 6 to 12 months after liming.", l.Disagree, strings.ReplaceAll(string(l.Taken), "-", " "))})
 		}
 	}
-	if c.inGround() {
+	if c.When.Standing {
 		return
 	}
 	c.judgeMagnesium()
@@ -534,7 +499,7 @@ func (c *computation) judgeWorks() {
 		case a.Key == "lime" && a.Blocked != "":
 			f := finding.Finding{Rule: "works.lime-unanalysed", Weight: finding.Stops, Step: "soil", Subject: a.Product, Source: "method AMD-2",
 				Sentence: fmt.Sprintf("%s of pure lime are needed for the block, but of “%s” no rate can be given: %s.", c.Text(a.PureT*1000, units.MassT), a.Product, a.Blocked)}
-			for _, m := range c.in.Estate.Materials {
+			for _, m := range c.Materials {
 				if m.Analysed() && m.Name != a.Product {
 					f.Remedies = append(f.Remedies, finding.Remedy{Label: "Take " + m.Name, Patch: map[string]any{"works": map[string]any{"material": m.ID}}})
 				}
@@ -552,32 +517,32 @@ func (c *computation) judgeWorks() {
 			first := a.Doses[0]
 			late := c.worksFree(a)
 			c.Note(finding.Finding{Rule: "works.late", About: &finding.Ref{Kind: "amendment", ID: a.Key}, Weight: finding.Mend, Step: "soil", Subject: a.Name, Source: "lead times are common practice; the share reached is reckoned in proportion to time, assumed",
-				Sentence: fmt.Sprintf("%s (%s) should have begun by %s to act before planting on %s. Beginning on %s: %s.", a.Name, c.Text(a.TotalKg, units.MassT), first.From.Words(), c.day0().Words(), c.start().Words(), a.Effect),
-				Remedies: c.moveTo(late)})
+				Sentence: fmt.Sprintf("%s (%s) should have begun by %s to act before planting on %s. Beginning on %s: %s.", a.Name, c.Text(a.TotalKg, units.MassT), first.From.Words(), c.When.Planting.Words(), c.start().Words(), a.Effect),
+				Remedies: move(late)})
 		}
 	}
 }
 
 // worksLate tells whether an amendment that is not done can no longer act in full before planting.
-func (c *computation) worksLate(a Amendment) bool {
+func (c *prepare) worksLate(a Amendment) bool {
 	return a.Blocked == "" && a.Reached < 0.995 && len(a.Doses) > 0 && !c.worksDone(a)
 }
 
 // worksFree is the first day an amendment begun now has acted in full, or the planting day if that is later.
-func (c *computation) worksFree(a Amendment) civil.Date {
-	return civil.Later(c.day0(), c.start().AddMonths(a.LeadMonths+(len(a.Doses)-1)*a.gap))
+func (c *prepare) worksFree(a Amendment) civil.Date {
+	return civil.Later(c.When.Planting, c.start().AddMonths(a.LeadMonths+(len(a.Doses)-1)*a.gap))
 }
 
 // judgeMagnesium compares calcium to magnesium with the 2 to 5 : 1 that is usual, and names the lime that
 // mends it (method AMD-2).
-func (c *computation) judgeMagnesium() {
-	i, ok := soil.Top(c.in.Block.Tests)
-	l := c.p.Works.Lime
+func (c *prepare) judgeMagnesium() {
+	i, ok := soil.Top(c.Tests)
+	l := c.works.Lime
 	if !ok || l == nil || !l.Wanted {
 		return
 	}
-	t := c.in.Block.Tests[i]
-	m, have := c.material(choiceMaterial(c.in.Block))
+	t := c.Tests[i]
+	m, have := document.LimingFor(c.Materials, c.Works.Material)
 	if t.Ca == nil || t.Mg == nil || *t.Mg <= 0 || !have || !m.Analysed() {
 		return
 	}
@@ -592,7 +557,7 @@ func (c *computation) judgeMagnesium() {
 	}
 	f := finding.Finding{Rule: "works.magnesium", Weight: finding.Watch, Step: "soil", Subject: "Magnesium", Source: "method AMD-2, common practice, no source",
 		Sentence: fmt.Sprintf("Calcium stands to magnesium as %.1f to 1, 2 to 5 is usual, and %s is %s: a %s lime would mend both.", ratio, m.Name, m.Kind(), want)}
-	for _, x := range c.in.Estate.Materials {
+	for _, x := range c.Materials {
 		if x.Analysed() && x.Kind() == want {
 			f.Remedies = append(f.Remedies, finding.Remedy{Label: "Take " + x.Name, Patch: map[string]any{"works": map[string]any{"material": x.ID}}})
 		}
@@ -601,9 +566,9 @@ func (c *computation) judgeMagnesium() {
 }
 
 // worksDone reports that the first dose of an amendment is spread, or that a person said it is not needed.
-func (c *computation) worksDone(a Amendment) bool {
+func (c *prepare) worksDone(a Amendment) bool {
 	job := a.Doses[0].Job
-	return !c.doneOn(job).IsZero() || c.notNeeded(job) != ""
+	return !c.done(job).IsZero() || c.notNeeded(job) != ""
 }
 
 // rule says how the days of its applications follow.
@@ -615,50 +580,46 @@ func (a Amendment) rule() string {
 	return s
 }
 
-// doneOn is the day a job was recorded as done.
-func (c *computation) doneOn(key string) civil.Date {
-	return c.book.Done[key]
-}
+// done is the day a job was recorded as done.
+func (c *prepare) done(key string) civil.Date { return c.When.Done[key] }
 
 // amendmentTask is the kind of task that spreads an amendment; gypsum is spread as lime is.
 var amendmentTask = map[string]string{"lime": "lime", "sulphur": "sulphur", "organic": "manure", "gypsum": "lime"}
 
 // worksJobs dates the amendments. The last dose of a thing the sheet already has a job for goes into that
 // job, which takes the dose's days; kinds maps a job to the kind of its task.
-func (c *computation) worksJobs(jobs []report.Job) []report.Job {
-	for n := range c.p.Works.Items {
-		a := &c.p.Works.Items[n]
+func (c *prepare) worksJobs(jobs []report.Job) []report.Job {
+	for n := range c.works.Items {
+		a := &c.works.Items[n]
 		for k := range a.Doses {
 			d := &a.Doses[k]
-			detail := fmt.Sprintf("%s of %s for the block, %s on the treated ground, mixed to %s", c.Text(d.Kg, units.MassT), a.Product, c.Text(a.PerHaKg/float64(len(a.Doses)), units.YieldT), c.Text(c.p.Works.DepthCm, units.Depth))
+			detail := fmt.Sprintf("%s of %s for the block, %s on the treated ground, mixed to %s", c.Text(d.Kg, units.MassT), a.Product, c.Text(a.PerHaKg/float64(len(a.Doses)), units.YieldT), c.Text(c.works.DepthCm, units.Depth))
 			if a.M3 > 0 {
 				detail += fmt.Sprintf(" (%s)", c.Text(a.M3/float64(len(a.Doses)), units.Earth))
 			}
 			if i := sheetJob(jobs, a.Key); k == len(a.Doses)-1 && i >= 0 {
 				j := &jobs[i]
 				j.Detail, j.From, j.By, j.Rule, j.Tonnes = detail+". "+report.Capital(j.Detail), d.From, d.By, a.rule(), d.Kg/1000
-				j.Passed = j.Done.IsZero() && j.NotNeeded == "" && d.By.Before(c.in.Today)
+				j.Passed = j.Done.IsZero() && j.NotNeeded == "" && d.By.Before(c.Today)
 				d.Job = j.Key
 				continue
 			}
 			key := fmt.Sprintf("works-%s-%d", a.Key, k+1)
-			done := c.doneOn(key)
 			name := a.Name
 			if len(a.Doses) > 1 {
 				name += fmt.Sprintf(", application %d of %d", k+1, len(a.Doses))
 			}
 			d.Job = key
-			jobs = append(jobs, report.Job{Key: key, Kind: amendmentTask[a.Key], Name: name, Phase: "soil", Age: c.seasons.YearOf(d.From) - c.first + 1, From: d.From, By: d.By, Detail: detail, Why: a.Why, Caution: a.Caution,
-				Rule: a.rule(), Origin: a.Source, Preparation: true, Done: done, NotNeeded: c.notNeeded(key), Tonnes: d.Kg / 1000,
-				Passed: !c.inGround() && done.IsZero() && c.notNeeded(key) == "" && d.By.Before(c.in.Today)})
+			jobs = append(jobs, c.When.Preparation(report.Job{Key: key, Kind: amendmentTask[a.Key], Name: name, Phase: "soil", From: d.From, By: d.By, Detail: detail, Why: a.Why, Caution: a.Caution,
+				Rule: a.rule(), Origin: a.Source, Tonnes: d.Kg / 1000}))
 		}
 	}
-	if c.p.Works.Lime == nil {
+	if c.works.Lime == nil {
 		return jobs
 	}
 	for i := range jobs {
 		has := false
-		for _, a := range c.p.Works.Items {
+		for _, a := range c.works.Items {
 			has = has || amendmentTask[a.Key] == jobs[i].Kind
 		}
 		if k := jobs[i].Kind; !has && (k == "lime" || k == "sulphur") {
@@ -679,14 +640,14 @@ func sheetJob(jobs []report.Job, amendment string) int {
 }
 
 // dosesOf gives each dose the days of the job it is spread in, so that one dose has one date everywhere.
-func (c *computation) dosesOf(jobs []report.Job) {
+func (c *prepare) dosesOf(jobs []report.Job) {
 	at := make(map[string]*report.Job, len(jobs))
 	for i := range jobs {
 		at[jobs[i].Key] = &jobs[i]
 	}
-	for n := range c.p.Works.Items {
-		for k := range c.p.Works.Items[n].Doses {
-			d := &c.p.Works.Items[n].Doses[k]
+	for n := range c.works.Items {
+		for k := range c.works.Items[n].Doses {
+			d := &c.works.Items[n].Doses[k]
 			if j := at[d.Job]; j != nil {
 				d.From, d.By = j.From, j.By
 			}
@@ -695,6 +656,6 @@ func (c *computation) dosesOf(jobs []report.Job) {
 }
 
 // notNeeded is why a person said that a job is not needed here, "" where nobody did.
-func (c *computation) notNeeded(key string) string {
-	return c.book.NotNeeded[key]
+func (c *prepare) notNeeded(key string) string {
+	return c.When.NotNeeded[key]
 }

@@ -1,4 +1,4 @@
-package plan
+package prepare
 
 import (
 	"fmt"
@@ -11,13 +11,13 @@ import (
 
 // amount is what the work of a line is done to: its passes over the ground, the holes of all stations, and what is
 // carried and spread.
-func (c *computation) amount(t practice.Task, passes int, tonnes float64) practice.Amount {
-	ha := c.ground.AreaM2 / 1e4
+func (c *prepare) amount(t practice.Task, passes int, tonnes float64) practice.Amount {
+	ha := c.Ground.AreaM2 / 1e4
 	a := practice.Amount{Ha: float64(passes) * ha, Tonnes: tonnes}
 	if tonnes == 0 {
 		a.Tonnes = t.PerHaT * ha
 	}
-	if n := c.placed.Stations; n > 0 && t.EachM3 > 0 {
+	if n := c.Stations; n > 0 && t.EachM3 > 0 {
 		m3 := float64(n) * t.EachM3
 		a.M3 = &m3
 	}
@@ -26,13 +26,13 @@ func (c *computation) amount(t practice.Task, passes int, tonnes float64) practi
 
 // hours fills in how long a line takes: what its drains or beds were designed to take, else the rate of its kind by
 // its amount. What cannot be known says so; it is never nought.
-func (c *computation) hours(l *PrepLine, t practice.Task, tonnes float64) {
+func (c *prepare) hours(l *PrepLine, t practice.Task, tonnes float64) {
 	r, ok := practice.Tasks[l.Kind]
 	if !ok || l.NotNeeded != "" {
 		return
 	}
 	l.By, l.Bares, l.Covers = r.By, r.Bares, r.Covers
-	d := c.p.Drains
+	d := c.Drains
 	designed := 0.0
 	switch {
 	case l.Kind == "drain" && d.DigH > 0 && (d.Network != nil || d.Cut != nil):
@@ -54,17 +54,17 @@ func (c *computation) hours(l *PrepLine, t practice.Task, tonnes float64) {
 	l.LowH, l.BaseH, l.HighH = h[0], h[1], h[2]
 	switch {
 	case r.PerM3:
-		l.Detail = fmt.Sprintf("%s of %s each. %s", report.Count(c.placed.Stations, "hole"), volume(c, t.EachM3), report.Capital(l.Detail))
-		l.formula, l.sum = "hours a cubic metre · holes · cubic metres each", fmt.Sprintf("%g · %d · %g", r.Base, c.placed.Stations, t.EachM3)
+		l.Detail = fmt.Sprintf("%s of %s each. %s", report.Count(c.Stations, "hole"), volume(c, t.EachM3), report.Capital(l.Detail))
+		l.formula, l.sum = "hours a cubic metre · holes · cubic metres each", fmt.Sprintf("%g · %d · %g", r.Base, c.Stations, t.EachM3)
 	case a.Tonnes > 0:
-		l.formula, l.sum = "hours a hectare and pass · passes · hectares + hours a tonne · tonnes", fmt.Sprintf("%g · %d · %.5f + %g · %.4f", r.Base, l.Passes, c.ground.AreaM2/1e4, practice.Carrying[1], a.Tonnes)
+		l.formula, l.sum = "hours a hectare and pass · passes · hectares + hours a tonne · tonnes", fmt.Sprintf("%g · %d · %.5f + %g · %.4f", r.Base, l.Passes, c.Ground.AreaM2/1e4, practice.Carrying[1], a.Tonnes)
 	default:
-		l.formula, l.sum = "hours a hectare and pass · passes · hectares", fmt.Sprintf("%g · %d · %.5f", r.Base, l.Passes, c.ground.AreaM2/1e4)
+		l.formula, l.sum = "hours a hectare and pass · passes · hectares", fmt.Sprintf("%g · %d · %.5f", r.Base, l.Passes, c.Ground.AreaM2/1e4)
 	}
 }
 
 // volume is a small volume in the reader's units, with the decimals it needs.
-func volume(c *computation, m3 float64) string {
+func volume(c *prepare, m3 float64) string {
 	if c.Units == units.US {
 		return fmt.Sprintf("%.2g ft³", m3*35.3147)
 	}
@@ -76,8 +76,8 @@ func volume(c *computation, m3 float64) string {
 const levelSlopePct = 1
 
 // needless says why a piece of work the sheet lists has nothing to do on this ground; "" where it has.
-func (c *computation) needless(kind string) string {
-	l := c.in.Land
+func (c *prepare) needless(kind string) string {
+	l := c.Land
 	if kind != "level" || l == nil || l.Lie.SlopePct > levelSlopePct || math.IsNaN(l.Lie.SlopePct) || len(l.Hollows) > 0 {
 		return ""
 	}

@@ -1,4 +1,4 @@
-package plan
+package prepare
 
 import (
 	"fmt"
@@ -10,32 +10,6 @@ import (
 	"slowroot/core/units"
 )
 
-// groundForks are where practice divides about the ground: how the roots get air, which school of liming, where phosphate goes,
-// and how the ground is rested before planting. They are decided on the block, not on a planting.
-func (c *computation) groundForks() []report.Fork {
-	var out []report.Fork
-	add := func(f report.Fork) {
-		ch, ok := c.in.Block.Decided[f.ID]
-		f.Scope, f.Decided, f.By, f.On, f.Why = "block", ok, ch.By, ch.On.String(), ch.Why
-		f.MarkDifferences()
-		out = append(out, f)
-	}
-	if f, ok := c.p.Drains.Fork(c.drainsIn(), c.Voice); ok {
-		add(f)
-	}
-	if c.sheet == nil || c.inGround() {
-		return out
-	}
-	if f, ok := c.limeFork(); ok {
-		add(f)
-	}
-	if f, ok := c.phosphateFork(); ok {
-		add(f)
-	}
-	add(c.coverFork())
-	return out
-}
-
 var limeWays = map[amend.School][2]string{
 	amend.BaseSaturation: {"Base saturation", "Raise the bases to the share of the exchange capacity the crop likes; for soils whose charge changes with pH."},
 	amend.TargetPH:       {"Target pH", "The step in pH times a factor of the texture; needs nothing but a pH."},
@@ -43,14 +17,14 @@ var limeWays = map[amend.School][2]string{
 	amend.Aluminium:      {"Aluminium", "Neutralise the aluminium the crop does not bear and bring calcium and magnesium up; the least lime."},
 }
 
-func (c *computation) limeFork() (report.Fork, bool) {
-	l := c.p.Works.Lime
+func (c *prepare) limeFork() (report.Fork, bool) {
+	l := c.works.Lime
 	if l == nil || l.Refused != "" || !l.Wanted { // where none is wanted there is nothing to choose
 		return report.Fork{}, false
 	}
 	f := report.Fork{ID: "lime", Question: "By which school is the lime reckoned?", Step: "soil"}
 	answers := 0
-	m, ok := c.material(choiceMaterial(c.in.Block))
+	m, ok := document.LimingFor(c.Materials, c.Works.Material)
 	for _, n := range l.Needs {
 		w := report.Way{ID: string(n.School), Name: limeWays[n.School][0], Sentence: limeWays[n.School][1], Origin: n.Source, Taken: n.School == l.Taken, Consequences: []report.Consequence{}}
 		if n.School == l.Usual {
@@ -64,7 +38,7 @@ func (c *computation) limeFork() (report.Fork, bool) {
 		answers++
 		w.Consequences = append(w.Consequences, report.Consequence{Label: "pure lime, treated ha", Quantity: units.YieldT, Value: n.TPerHa * 1000})
 		if ok && m.Analysed() {
-			t := m.Product(n.TPerHa) * c.p.Works.TreatedHa
+			t := m.Product(n.TPerHa) * c.works.TreatedHa
 			w.Consequences = append(w.Consequences, report.Consequence{Label: m.Name + ", block", Quantity: units.MassT, Value: t * 1000})
 			cost := "no price"
 			if each, ok := c.PriceOf("lime:" + m.ID); ok {
@@ -79,36 +53,30 @@ func (c *computation) limeFork() (report.Fork, bool) {
 }
 
 // fixes reports soil that fixes phosphate: acid, and rich in clay or aluminium (common practice).
-func (g topsoil) fixes() bool {
-	if g.ph == nil || *g.ph >= 5.5 {
+func (g Topsoil) fixes() bool {
+	if g.Ph == nil || *g.Ph >= 5.5 {
 		return false
 	}
-	return g.clay >= 35 || g.test.Al != nil && *g.test.Al > 1
+	return g.clay >= 35 || g.Test.Al != nil && *g.Test.Al > 1
 }
 
-func (c *computation) phosphateFork() (report.Fork, bool) {
-	g := topsoilOf(c.in.Block)
-	if g.test == nil {
+func (c *prepare) phosphateFork() (report.Fork, bool) {
+	g := c.topsoil()
+	if g.Test == nil {
 		return report.Fork{}, false
 	}
 	fixing := g.fixes()
 	why := "the soil does not fix much"
 	if fixing {
-		why = fmt.Sprintf("acid clay soil (pH %.1f, clay %.0f %%) fixes phosphate that is mixed through it", *g.ph, g.clay)
+		why = fmt.Sprintf("acid clay soil (pH %.1f, clay %.0f %%) fixes phosphate that is mixed through it", *g.Ph, g.clay)
 	}
-	taken := c.in.Block.Decided["phosphate"].Option
+	taken := c.Decided["phosphate"].Option
 	if taken == "" {
 		taken = map[bool]string{true: "band", false: "hole"}[fixing]
 	}
 	first := ""
-	if len(c.p.Years) > 0 {
-		first = c.Text(c.p.Years[0].FeedKg["p2o5"], units.MassKg) + " P₂O₅"
-	} else {
-		for _, y := range c.sheet.Feeding {
-			if y.If.Holds(c.p.Choices) {
-				first = c.Text(y.At("p2o5", 1, 0)*c.ground.AreaM2/1e4, units.MassKg) + " P₂O₅"
-			}
-		}
+	if c.PhosphateKg != nil {
+		first = c.Text(*c.PhosphateKg, units.MassKg) + " P₂O₅"
 	}
 	way := func(id, name, sentence, use, when string) report.Way {
 		w := report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice; shares of use from memory", Taken: taken == id, Consequences: []report.Consequence{{Label: "used by plants", Text: use}}}
@@ -127,8 +95,8 @@ func (c *computation) phosphateFork() (report.Fork, bool) {
 	return report.Fork{ID: "phosphate", Question: "Where does phosphate go?", Step: "soil", Ways: []report.Way{a, b}}, true
 }
 
-func (c *computation) coverFork() report.Fork {
-	ha := c.ground.AreaM2 / 1e4
+func (c *prepare) coverFork() report.Fork {
+	ha := c.Ground.AreaM2 / 1e4
 	taken := c.coverTaken()
 	way := func(id, name, sentence, when string, months, hours float64, licence string) report.Way {
 		return report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice, no source", Taken: taken == id, Consequences: []report.Consequence{
@@ -141,8 +109,8 @@ func (c *computation) coverFork() report.Fork {
 		way("fumigation", "Fumigation", c.Marked("Gas under film, where it is lawful; the soil at {10 to 35 °C} and moist; a plant-back by the label."), "old ground with nematodes or root disease, and no time", 2, 8, "licensed applicator"),
 	}}
 	var waits []string
-	for _, w := range c.p.Soil.Waits {
-		if w.Earliest.After(c.day0()) {
+	for _, w := range c.Soil.Waits {
+		if w.Earliest.After(c.When.Planting) {
 			waits = append(waits, w.Why)
 		}
 	}
@@ -150,14 +118,4 @@ func (c *computation) coverFork() report.Fork {
 		f.Ways[1].When += "; here: " + strings.Join(waits, ", ")
 	}
 	return f
-}
-
-// openGround counts the forks of the ground not yet decided at a step.
-func (c *computation) openGround(s *Step) {
-	for _, f := range c.p.groundForks {
-		if f.Step == s.Key && !f.Decided {
-			s.Open++
-			s.State = "open"
-		}
-	}
 }

@@ -1,4 +1,4 @@
-package plan
+package prepare
 
 import (
 	"fmt"
@@ -73,31 +73,18 @@ type SortLine struct {
 }
 
 // coverTaken is the way taken at that fork; the cover crop is the usual one.
-func (c *computation) coverTaken() string {
-	if o := c.in.Block.Decided[document.CoverFork].Option; o != "" {
+func (c *prepare) coverTaken() string {
+	if o := c.Decided[document.CoverFork].Option; o != "" {
 		return o
 	}
 	return "cover-crop"
 }
 
-// taskKinds maps each sheet job to the kind of its task.
-func (c *computation) taskKinds() map[string]string {
-	out := map[string]string{}
-	for _, o := range c.sheet.Work {
-		if o.Task != nil && o.If.Holds(c.p.Choices) {
-			out[o.ID] = o.Task.Kind
-		}
-	}
-	return out
-}
-
 // groundJobs are the jobs of the way taken instead of a cover crop.
-func (c *computation) groundJobs() []report.Job {
-	d := c.day0()
+func (c *prepare) groundJobs() []report.Job {
+	d := c.When.Planting
 	job := func(key, name, detail, why, caution string, from, by civil.Date, rule string) report.Job {
-		done := c.doneOn(key)
-		return report.Job{Key: key, Name: name, Phase: "soil", Age: c.seasons.YearOf(from) - c.first + 1, From: from, By: by, Detail: detail, Why: why, Caution: caution, Rule: rule,
-			Origin: "common practice, no source", Preparation: true, Done: done, NotNeeded: c.notNeeded(key), Passed: !c.inGround() && done.IsZero() && c.notNeeded(key) == "" && by.Before(c.in.Today)}
+		return c.When.Preparation(report.Job{Key: key, Name: name, Phase: "soil", From: from, By: by, Detail: detail, Why: why, Caution: caution, Rule: rule, Origin: "common practice, no source"})
 	}
 	gas := "Toxic gas: a licensed applicator only, by the label, with buffer zone, signs and respirators; nobody enters before the plant-back has passed."
 	switch c.coverTaken() {
@@ -114,7 +101,7 @@ func (c *computation) groundJobs() []report.Job {
 
 // enforce moves a job behind those its kind must follow. moved says behind what; unsorted what stands in
 // the way where its last day comes too early. What is done or not needed holds nothing up.
-func enforce(jobs []report.Job) (moved, unsorted map[string]string) {
+func Enforce(jobs []report.Job) (moved, unsorted map[string]string) {
 	moved, unsorted = map[string]string{}, map[string]string{}
 	for range 4 { // chains are short
 		for i := range jobs {
@@ -145,7 +132,7 @@ func enforce(jobs []report.Job) (moved, unsorted map[string]string) {
 
 // inOrder sorts jobs by day, and those of one day as they follow one another: by the kind of their work, else as they
 // stand.
-func inOrder(jobs []report.Job) {
+func InOrder(jobs []report.Job) {
 	sort.SliceStable(jobs, func(i, j int) bool {
 		a, b := &jobs[i], &jobs[j]
 		if d := a.From.Compare(b.From); d != 0 {
@@ -156,22 +143,22 @@ func inOrder(jobs []report.Job) {
 }
 
 // prepare turns the preparation jobs into lines with hours.
-func (c *computation) prepare(moved, unsorted map[string]string) {
+func (c *prepare) lines(jobs []report.Job, moved, unsorted map[string]string) {
 	p := Preparation{Lines: []PrepLine{}, Sorting: []SortLine{}, Months: []string{}}
-	ha := c.ground.AreaM2 / 1e4
+	ha := c.Ground.AreaM2 / 1e4
 	tasks := map[string]practice.Task{}
-	for _, o := range c.sheet.Work {
+	for _, o := range c.Sheet.Work {
 		if o.Task != nil {
 			tasks[o.ID] = *o.Task
 		}
 	}
 	ripCm := 0.0
-	for _, v := range c.p.Soil.Pits {
+	for _, v := range c.Soil.Pits {
 		if v.Rip != nil {
 			ripCm = math.Max(ripCm, v.Rip.DepthCm)
 		}
 	}
-	for _, j := range c.p.Jobs {
+	for _, j := range jobs {
 		if !j.Preparation {
 			continue
 		}
@@ -203,14 +190,14 @@ func (c *computation) prepare(moved, unsorted map[string]string) {
 	}
 	c.bare(&p)
 	c.prepareGrowth(&p)
-	if l := c.in.Land; l != nil && l.Lie.SlopePct >= 15 && l.Lie.SlopePct <= 30 {
-		if t, err := terrain.NewTerrace(l.Lie.SlopePct, benchOf(c.in.Block), 0.75); err == nil {
+	if l := c.Land; l != nil && l.Lie.SlopePct >= 15 && l.Lie.SlopePct <= 30 {
+		if t, err := terrain.NewTerrace(l.Lie.SlopePct, c.Works.Bench(), 0.75); err == nil {
 			p.Terrace, p.TerraceM3 = &t, t.CutM3PerHa*ha
 		}
 	}
 	if c.coverTaken() == "fumigation" {
-		for i, m := range c.in.Estate.Climate {
-			if m.MeanC >= 10 && m.MeanC <= 35 {
+		for i, mean := range c.MonthMeanC {
+			if mean >= 10 && mean <= 35 {
 				p.Months = append(p.Months, report.Months[i])
 			}
 		}
@@ -221,7 +208,7 @@ func (c *computation) prepare(moved, unsorted map[string]string) {
 	if (okH || p.HandH == 0) && (okM || p.MachineH == 0) && len(p.Lines) > 0 {
 		p.CostText = c.Money(hand*p.HandH + machine*p.MachineH)
 	}
-	c.p.Preparation = p
+	*c.prep = p
 	note := fmt.Sprintf("%.0f by hand, %.0f by machine; rates from memory, replace them by your own counts", p.HandH, p.MachineH)
 	if p.Unknown > 0 {
 		note += fmt.Sprintf("; without %s whose hours are unknown", report.Count(p.Unknown, "piece")+" of work")
@@ -241,7 +228,7 @@ func (c *computation) prepare(moved, unsorted map[string]string) {
 
 // bare finds the longest spell between a piece of work that bares the soil and the next that covers it,
 // or planting.
-func (c *computation) bare(p *Preparation) {
+func (c *prepare) bare(p *Preparation) {
 	var since civil.Date
 	end := func(d civil.Date) {
 		if !since.IsZero() && d.Sub(since) > p.BareDays {
@@ -258,18 +245,18 @@ func (c *computation) bare(p *Preparation) {
 			since = l.From
 		}
 	}
-	end(c.day0())
+	end(c.When.Planting)
 }
 
-func (c *computation) prepareGrowth(p *Preparation) {
+func (c *prepare) prepareGrowth(p *Preparation) {
 	for _, s := range document.Sorting(c.Units) {
-		if v := c.in.Block.Growth[s.Class]; v > 0 {
+		if v := c.Growth[s.Class]; v > 0 {
 			p.Sorting = append(p.Sorting, SortLine{s, v})
 		}
 	}
-	g := c.in.Block.Growth
+	g := c.Growth
 	switch {
-	case g["logs"]+g["thick"] > 0 && c.sheet != nil && len(c.sheet.Layouts) > 0 && c.sheet.Layouts[0].RowM >= 3:
+	case g["logs"]+g["thick"] > 0 && c.Sheet != nil && len(c.Sheet.Layouts) > 0 && c.Sheet.Layouts[0].RowM >= 3:
 		p.Stumps = "Take stumps and main roots out: root rot lives on them, and machines run here for decades. Small stumps come out of the row line first."
 	case g["logs"]+g["thick"] > 0:
 		p.Stumps = "Cut low at ground level. Grub the small stumps out of the line the tool runs in, mark the large ones and go round them; of what sprouts in the row line keep one or two, take away those between rows."
@@ -277,9 +264,9 @@ func (c *computation) prepareGrowth(p *Preparation) {
 }
 
 // judgePreparation looks at the order and the cover of the soil.
-func (c *computation) judgePreparation() {
-	p := c.p.Preparation
-	if c.inGround() {
+func (c *prepare) judgePreparation() {
+	p := *c.prep
+	if c.When.Standing {
 		return
 	}
 	for _, l := range p.Lines {
@@ -294,7 +281,7 @@ func (c *computation) judgePreparation() {
 	}
 	if c.coverTaken() == "fumigation" {
 		s := "Fumigation is the way taken: only where lawful, by a licensed applicator and by the label."
-		if len(p.Months) > 0 && !strings.Contains(strings.Join(p.Months, " "), report.Months[c.day0().AddDays(-35).Month()-1]) {
+		if len(p.Months) > 0 && !strings.Contains(strings.Join(p.Months, " "), report.Months[c.When.Planting.AddDays(-35).Month()-1]) {
 			s += fmt.Sprintf(" At its time the soil is likely outside %s; warm enough are %s.", c.Marked("{10 to 35 °C}"), strings.Join(p.Months, ", "))
 		}
 		c.Note(finding.Finding{Rule: "prepare.fumigation", Weight: finding.Watch, Step: "prepare", Subject: "Fumigation", Sentence: s, Source: "common practice, no source"})

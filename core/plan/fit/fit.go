@@ -1,4 +1,4 @@
-package plan
+package fit
 
 import (
 	"fmt"
@@ -7,10 +7,13 @@ import (
 	"strings"
 
 	"slowroot/core/amend"
+	"slowroot/core/civil"
 	"slowroot/core/climate"
 	"slowroot/core/document"
 	"slowroot/core/earthwork"
 	"slowroot/core/geo"
+	"slowroot/core/plan/ground"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/soils"
 	"slowroot/core/practice"
 	"slowroot/core/report"
@@ -82,11 +85,21 @@ type measured struct {
 	from    string
 }
 
+// In is what a block is judged by.
+type In struct {
+	ID      string
+	Block   document.Block
+	Estate  document.Estate
+	Today   civil.Date
+	Climate *climate.Site // nil is worked out from the monthly normals
+	Land    *ground.Land  // nil where no heights are known
+}
+
 // measures are the factors of a block, in the order of practice.Factors.
 type measures struct {
-	in      Input
+	in      In
 	m       []measured
-	ground  topsoil
+	ground  prepare.Topsoil
 	profile soils.Profile
 	areaHa  float64
 }
@@ -118,9 +131,8 @@ func quantityOf(key string) units.Quantity {
 }
 
 // measure reads every factor of a block.
-func measure(in Input) measures {
-
-	m := measures{in: in, m: make([]measured, len(practice.Factors)), ground: topsoilOf(in.Block), areaHa: geo.AreaM2(in.Block.Boundary) / 1e4}
+func measure(in In) measures {
+	m := measures{in: in, m: make([]measured, len(practice.Factors)), ground: prepare.TopsoilOf(in.Block.Pits, in.Block.Tests, in.Block.WorksChoice().DepthCm), areaHa: geo.AreaM2(in.Block.Boundary) / 1e4}
 	for _, pit := range in.Block.Pits {
 		m.profile.Pits = append(m.profile.Pits, soils.ReadPit(pit, 100, true)) // wetness is a factor of its own
 	}
@@ -164,8 +176,8 @@ func measure(in Input) measures {
 	}
 	pits := report.Count(len(m.profile.Pits), "pit")
 	test := "soil test"
-	if m.ground.test != nil {
-		test = "soil test of " + m.ground.test.On.Words()
+	if m.ground.Test != nil {
+		test = "soil test of " + m.ground.Test.On.Words()
 	}
 	or := func(p *float64) float64 {
 		if p == nil {
@@ -174,8 +186,8 @@ func measure(in Input) measures {
 		return *p
 	}
 	ece, lime := math.NaN(), math.NaN()
-	if m.ground.test != nil {
-		ece, lime = or(m.ground.test.ECe), or(m.ground.test.LimePct)
+	if m.ground.Test != nil {
+		ece, lime = or(m.ground.Test.ECe), or(m.ground.Test.LimePct)
 	}
 	slope := math.NaN()
 	lie := "no heights are known"
@@ -216,16 +228,16 @@ func measure(in Input) measures {
 			v = measured{v: wet, atLeast: true, from: "signs in " + pits}
 		case "texture":
 			v.from = "the topsoil of the first pit"
-			if m.ground.test != nil && m.ground.test.ClayPct != nil {
+			if m.ground.Test != nil && m.ground.Test.ClayPct != nil {
 				v.from = test
 			}
-			if len(m.profile.Pits) > 0 || m.ground.test != nil && m.ground.test.ClayPct != nil {
-				v.class = m.ground.class
+			if len(m.profile.Pits) > 0 || m.ground.Test != nil && m.ground.Test.ClayPct != nil {
+				v.class = m.ground.Class
 			}
 		case "ph":
-			v = measured{v: or(m.ground.ph), from: test}
+			v = measured{v: or(m.ground.Ph), from: test}
 		case "omPct":
-			v = measured{v: or(m.ground.om), from: test}
+			v = measured{v: or(m.ground.Om), from: test}
 		case "limePct":
 			v = measured{v: lime, from: test}
 		case "eceDSPerM":
@@ -252,19 +264,6 @@ func rangeOf(l practice.Limit) suitability.Range {
 	return r
 }
 
-func edge(s *practice.Sheet, key string, high int) float64 {
-	for _, l := range s.Limits {
-		if l.Key == key && l.Range != nil && l.Range.Ideal[high] != nil {
-			return *l.Range.Ideal[high]
-		}
-	}
-	return math.NaN()
-}
-
-// idealLow and idealHigh are the edges of a sheet's ideal span of a factor; NaN where open.
-func idealLow(s *practice.Sheet, key string) float64  { return edge(s, key, 0) }
-func idealHigh(s *practice.Sheet, key string) float64 { return edge(s, key, 1) }
-
 // CannotJudge is the answer for a block of which nothing can be worked out, with why.
 func CannotJudge(id, name string, s *practice.Sheet, why string) Fit {
 	return Fit{Block: id, BlockName: name, Sheet: s.ID, Name: s.Name, Class: suitability.NotJudged, After: suitability.NotJudged, Verdict: NotKnown, Factors: []FactorFit{}, Unknown: []string{}, FindOut: []string{},
@@ -272,8 +271,7 @@ func CannotJudge(id, name string, s *practice.Sheet, why string) Fit {
 }
 
 // Matrix judges a block for every sheet. With detail each factor says its value, remedy and cost.
-func Matrix(in Input, sheets []*practice.Sheet, detail bool) []Fit {
-	in.Block = in.Block.Settled()
+func Matrix(in In, sheets []*practice.Sheet, detail bool) []Fit {
 	m := measure(in)
 	out := make([]Fit, len(sheets))
 	for i, s := range sheets {
@@ -283,7 +281,7 @@ func Matrix(in Input, sheets []*practice.Sheet, detail bool) []Fit {
 }
 
 func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
-	f := Fit{Block: m.in.BlockID, BlockName: m.in.Block.Name, Sheet: s.ID, Name: s.Name, Factors: []FactorFit{}, Unknown: []string{}, FindOut: []string{}, CostText: ""}
+	f := Fit{Block: m.in.ID, BlockName: m.in.Block.Name, Sheet: s.ID, Name: s.Name, Factors: []FactorFit{}, Unknown: []string{}, FindOut: []string{}, CostText: ""}
 	var now []float64
 	worst, worstAfter := math.Inf(1), math.Inf(1)
 	capped := false
@@ -293,7 +291,7 @@ func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
 	var limiting *FactorFit
 	all := make([]FactorFit, 0, len(practice.Factors))
 	for i, factor := range practice.Factors {
-		limit, ok := limitOf(s, factor.Key, m.in.Estate.Units)
+		limit, ok := LimitOf(s, factor.Key, m.in.Estate.Units)
 		if !ok {
 			continue
 		}
@@ -350,7 +348,7 @@ func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
 		}
 	}
 	if l := m.in.Land; l != nil && len(s.Limits) > 0 {
-		r := l.PlaceRating(earlyBloomer[s.ID])
+		r := l.PlaceRating(s.Traits.EarlyBloom)
 		ff := FactorFit{Key: "frostPlace", Label: "Frost of the place", Letter: "c", Rating: r, Class: suitability.ClassOf(r, false), Origin: "method SITE-1, common practice, no source",
 			Value: l.Judged(), Ideal: "low to moderate", Tolerated: "high; a pocket bears no early bloomer", From: l.Source.Name, Assumed: true}
 		ff.After = ff.Class
@@ -460,7 +458,7 @@ func (m *measures) sentence(s *practice.Sheet, f Fit, l *FactorFit) string {
 }
 
 // limitOf is a sheet's limit of a factor; wet feet come from the sheet's class.
-func limitOf(s *practice.Sheet, key string, sys units.System) (practice.Limit, bool) {
+func LimitOf(s *practice.Sheet, key string, sys units.System) (practice.Limit, bool) {
 	if key == practice.WetKey {
 		if s.Soil.WetClass == 0 || s.Soil.InPots {
 			return practice.Limit{}, false
@@ -542,12 +540,12 @@ func (m *measures) remedy(s *practice.Sheet, f practice.Factor, l practice.Limit
 	switch f.Key {
 	case "ph":
 		if low {
-			a := m.ground.limeFor(s, "")
+			a := m.ground.LimeFor(s, "")
 			if a == nil || !a.Wanted {
 				return
 			}
 			after, months, what = 90, 6, "lime"
-			mat, ok := (&computation{in: m.in}).material(choiceMaterial(m.in.Block))
+			mat, ok := document.LimingFor(m.in.Estate.Materials, m.in.Block.WorksChoice().Material)
 			if ok && mat.Analysed() {
 				t := mat.Product(a.PerHaT) * m.areaHa
 				price("lime:"+mat.ID, t)
@@ -560,11 +558,11 @@ func (m *measures) remedy(s *practice.Sheet, f practice.Factor, l practice.Limit
 			}
 			return
 		}
-		kg, drop, _, refused := m.ground.sulphurFor(s, 0)
+		kg, drop, _, refused := m.ground.SulphurFor(s, 0)
 		if refused != "" || drop <= 0 {
 			return
 		}
-		doses := max(1, int(math.Ceil(kg/amend.MostSulphur(m.ground.class.Group())-1e-9)))
+		doses := max(1, int(math.Ceil(kg/amend.MostSulphur(m.ground.Class.Group())-1e-9)))
 		after, what, months = 85, "sulphur", amend.SulphurMonths(drop)+3*(doses-1)
 		price("sulphur", kg*m.areaHa)
 		if detail {
@@ -588,7 +586,7 @@ func (m *measures) remedy(s *practice.Sheet, f practice.Factor, l practice.Limit
 			got = v.v
 		}
 		if after < 85 && len(d) > 0 {
-			rise, shaping := bedRise(m.in.Block, m.areaHa)
+			rise, shaping := BedRise(m.in.Block, m.areaHa)
 			if bed := rate(l, measured{v: got + rise}); bed > after+5 {
 				if what != "" {
 					what += " and "
@@ -625,7 +623,7 @@ func (m *measures) remedy(s *practice.Sheet, f practice.Factor, l practice.Limit
 		}
 		after, what, months = 65, "rows on the contour", 3
 		if v.v >= 15 {
-			if t, err := terrain.NewTerrace(v.v, benchOf(m.in.Block), 0.75); err == nil {
+			if t, err := terrain.NewTerrace(v.v, m.in.Block.WorksChoice().Bench(), 0.75); err == nil {
 				what, months = "bench terraces", 6
 				if detail {
 					what = fmt.Sprintf("bench terraces: %s of earth", units.Text(t.CutM3PerHa*m.areaHa, units.Earth, sys))
@@ -638,7 +636,7 @@ func (m *measures) remedy(s *practice.Sheet, f practice.Factor, l practice.Limit
 		if l.Range.Ideal[0] == nil || !low {
 			return
 		}
-		fresh, err := o.Fresh(amend.OrganicMatter(*l.Range.Ideal[0]-v.v, m.ground.density, m.ground.depthCm))
+		fresh, err := o.Fresh(amend.OrganicMatter(*l.Range.Ideal[0]-v.v, m.ground.Density, m.ground.DepthCm))
 		if err != nil {
 			return
 		}
@@ -670,7 +668,7 @@ const BedRiseCm = 30
 
 // bedRise is the root room beds would add, cm, and the machine's hours for them: of the bed shaped for the block,
 // else what is usual.
-func bedRise(b document.Block, areaHa float64) (cm, hours float64) {
+func BedRise(b document.Block, areaHa float64) (cm, hours float64) {
 	if w := b.DrainChoice().Bed; w != nil {
 		bed := earthwork.Bed{CentreM: w.CentreM, BaseM: w.BaseM, TopM: w.TopM, HeightM: w.HeightM, CrownM: w.CrownM}
 		if bed.Valid() == nil {
@@ -679,11 +677,4 @@ func bedRise(b document.Block, areaHa float64) (cm, hours float64) {
 		}
 	}
 	return BedRiseCm, practice.Tasks["bed"].Base * areaHa
-}
-
-func benchOf(b document.Block) float64 {
-	if b.Works != nil && b.Works.BenchM > 0 {
-		return b.Works.BenchM
-	}
-	return 3
 }

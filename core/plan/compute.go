@@ -1,22 +1,22 @@
 package plan
 
 import (
-	"slowroot/core/canopy"
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/layout"
-	"slowroot/core/nutrition"
+	"slowroot/core/plan/crop"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/growth"
 	"slowroot/core/plan/prepare"
+	"slowroot/core/plan/rows"
 	"slowroot/core/plan/soils"
+	"slowroot/core/plan/stand"
 	"slowroot/core/practice"
 	"slowroot/core/record"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
-	"slowroot/core/units"
 	"slowroot/core/working"
-	"slowroot/core/yield"
 )
 
 // computation carries one run of Compute from step to step.
@@ -29,19 +29,12 @@ type computation struct {
 	planting *document.Planting // the same where it is more than considered
 	book     record.Book        // what was recorded of it
 	sheet    *practice.Sheet
-	option   practice.Layout
+	grown    growth.Result
 	ground   ground.Result
-	placed   layout.Placement
-	harvest  yield.Harvest
-	curve    yield.Curve
-	feed     nutrition.Programme
-	ops      []schedule.Operation
-	cal      schedule.Calendar
+	rows     rows.Result
+	order    stand.Result
+	crop     crop.Result
 	stop     error // why the computation was ended before its end
-	life     int
-	canopy   canopy.Growth // of the layout chosen
-	first    int           // season year of age year 1
-	planted  float64       // hectares the stations stand for
 }
 
 // Compute makes the plan, read top to bottom like the job itself. An error means the input itself
@@ -65,7 +58,7 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 		Figures: []report.Figure{}, Findings: []finding.Finding{}, Kept: in.Block.Keep, KeptIn: []string{"keep"}}
 	stage := c.meant.Stage()
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
-		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []Year{}, Jobs: []report.Job{}, Nutrients: []string{}}
+		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []crop.Year{}, Jobs: []report.Job{}, Nutrients: []string{}}
 	c.p.Drains = &drains.Plan{}
 	c.p.Preparation = prepare.Preparation{Lines: []prepare.PrepLine{}, Sorting: []prepare.SortLine{}, Months: []string{}}
 	if c.meant != nil {
@@ -86,17 +79,13 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 		if err := c.choose(); err != nil {
 			return nil, err
 		}
-		if err := c.rows(); err != nil {
+		if err := c.plantOut(); err != nil {
 			return nil, err
 		}
-		if err := c.plants(); err != nil {
-			return nil, err
-		}
-		c.calendar()
 		c.soil()
-		c.years()
+		c.bear()
 		c.jobs()
-		c.lifeFigures()
+		c.crop.Figures(c.cropIn(), c.Voice)
 	} else if c.planting == nil && c.sheet != nil {
 		c.consider()
 	} else if c.planting != nil && c.planting.Sheet != "" {
@@ -140,21 +129,15 @@ func (c *computation) soil() {
 	} else if !c.stopping() {
 		c.p.Drains = drains.Lay(c.drainsIn(), c.Voice)
 	}
-	c.ops = append(c.ops[:len(c.ops):len(c.ops)], c.p.Drains.Upkeep(c.Voice)...)
+	c.grown.Ops = append(c.grown.Ops[:len(c.grown.Ops):len(c.grown.Ops)], c.p.Drains.Upkeep(c.Voice)...)
 }
 
 // consider prepares the ground for a crop that is only thought about.
 func (c *computation) consider() {
-	c.p.Choices = c.sheet.Resolve(nil)
-	c.first = c.seasons.FirstYear(c.meant.Date)
-	c.cal = schedule.Calendar{Seasons: c.seasons, Planting: c.meant.Date, Life: 1, Done: c.book.Done, Skip: c.book.NotNeeded}
+	c.grown = growth.Consider(c.growthIn())
+	c.p.Choices = c.grown.Choices
 	c.soil()
-	for _, o := range c.sheet.Operations(c.p.Choices) {
-		if len(o.Season) == 0 {
-			c.ops = append(c.ops, o)
-		}
-	}
-	c.preparations(nil)
+	c.preparations()
 }
 
 // inGround tells whether plants stand, or stood: their layout is fixed and the ground is prepared for them no more.
@@ -164,35 +147,16 @@ func (c *computation) inGround() bool {
 
 // choose settles the forks: what a person chose, else the sheet's default.
 func (c *computation) choose() error {
-	p, s := c.planting, c.sheet
-	for fork, ch := range p.Choices {
-		ok := false
-		for _, f := range s.AllForks() {
-			for _, o := range f.Options {
-				ok = ok || f.ID == fork && o.ID == ch.Option
-			}
-		}
-		if !ok {
-			return finding.Bad("planting.choices."+fork, ch.Option, "is not a way the sheet of "+s.Name+" knows", "one of the ways at its forks")
-		}
+	g, err := growth.Choose(c.growthIn())
+	if err != nil {
+		return err
 	}
-	if p.Standing().IsZero() {
-		return finding.Bad("planting.date", "", "a planting needs a date", "a day written YYYY-MM-DD")
-	}
-	c.p.Choices = s.Resolve(p.Chosen())
-	c.option, _ = s.Layout(c.p.Choices[practice.LayoutFork])
-	c.curve, c.feed, c.harvest = s.Curve(c.p.Choices), s.Programme(c.p.Choices), s.Harvesting(c.p.Choices)
-	c.ops = s.Operations(c.p.Choices)
-	c.life, c.canopy = s.LifeOf(c.option).Base, s.CanopyOf(c.option)
-	product := s.ProductOf(c.option)
-	c.p.Sheet, c.p.SheetName, c.p.Product = s.ID, s.Name, product.Name
-	c.p.YieldAs, c.p.MassAs = units.YieldKg, units.MassKg
-	if product.ShowAs == "t" {
-		c.p.YieldAs, c.p.MassAs = units.YieldT, units.MassT
-	}
-	if p.End != nil { // what stands no longer has no years to come
-		first := c.seasons.FirstYear(p.Standing())
-		c.life = max(1, min(c.life, c.seasons.YearOf(p.End.On)-first+1))
-	}
+	c.grown, c.p.Choices = g, g.Choices
+	c.p.Sheet, c.p.SheetName, c.p.Product, c.p.YieldAs, c.p.MassAs = c.sheet.ID, c.sheet.Name, g.Product, g.YieldAs, g.MassAs
 	return nil
+}
+
+// growthIn is a planting and its sheet.
+func (c *computation) growthIn() growth.In {
+	return growth.In{Sheet: c.sheet, Planting: c.meant, Seasons: c.seasons, Book: c.book}
 }

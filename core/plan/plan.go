@@ -5,13 +5,13 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/layout"
+	"slowroot/core/plan/crop"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/ground"
 	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/soils"
 	"slowroot/core/report"
 	"slowroot/core/units"
-	"slowroot/core/yield"
 )
 
 // Plan is everything that follows from the input.
@@ -34,7 +34,7 @@ type Plan struct {
 	Figures   []report.Figure   `json:"figures"`
 	Rows      []layout.Piece    `json:"rows"`
 	OutAge    int               `json:"outAge"` // age year temporary plants come out; 0 when there are none
-	Years     []Year            `json:"years"`
+	Years     []crop.Year       `json:"years"`
 	Jobs      []report.Job      `json:"jobs"`
 	Nutrients []string          `json:"nutrients"`
 	Steps     []Step            `json:"steps"`
@@ -51,36 +51,6 @@ type Plan struct {
 	Checklist   []CheckItem         `json:"checklist"`
 
 	groundForks []report.Fork
-}
-
-// Year is one age year on the estate's season calendar.
-type Year struct {
-	Age       int                `json:"age"`
-	Season    int                `json:"season"` // calendar year the season starts in
-	Label     string             `json:"label"`
-	Start     civil.Date         `json:"start"`
-	PerHa     yield.Range        `json:"perHa"` // kg per planted hectare
-	BlockKg   yield.Range        `json:"blockKg"`
-	PickedKg  float64            `json:"pickedKg"` // recorded; meaningful only with Recorded
-	Recorded  bool               `json:"recorded"`
-	Alive     float64            `json:"alive"` // expected share of stations
-	Plants    int                `json:"plants"`
-	SpreadM   float64            `json:"spreadM"`
-	HeightM   float64            `json:"heightM"`
-	FeedPerHa map[string]float64 `json:"feedPerHa"` // kg per planted hectare
-	FeedKg    map[string]float64 `json:"feedKg"`
-	FeedG     map[string]float64 `json:"feedG"` // g per living plant
-	Harvests  []Harvest          `json:"harvests"`
-	Jobs      int                `json:"jobs"`
-}
-
-// Harvest is one dated harvest.
-type Harvest struct {
-	Name    string      `json:"name"`
-	From    civil.Date  `json:"from"`
-	To      civil.Date  `json:"to"`
-	Rounds  string      `json:"rounds"`
-	BlockKg yield.Range `json:"blockKg"`
 }
 
 // Step is the state of one step of the descent.

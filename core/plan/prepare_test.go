@@ -10,6 +10,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/plan/crop"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/fit"
 	"slowroot/core/plan/ground"
@@ -283,7 +284,7 @@ func TestNoNumberThatIsNone(t *testing.T) {
 	if err := in.Estate.Valid(); err == nil {
 		t.Error("lime of which nothing acts is accepted")
 	}
-	c := &computation{Voice: &report.Voice{Figures: []report.Figure{{Path: "x", Step: "soil", Label: "X", Value: math.NaN()}}}, p: &Plan{Drains: &drains.Plan{}, Years: []Year{{SpreadM: math.Inf(1), FeedKg: map[string]float64{"n": math.NaN(), "k": 2}}}}}
+	c := &computation{Voice: &report.Voice{Figures: []report.Figure{{Path: "x", Step: "soil", Label: "X", Value: math.NaN()}}}, p: &Plan{Drains: &drains.Plan{}, Years: []crop.Year{{SpreadM: math.Inf(1), FeedKg: map[string]float64{"n": math.NaN(), "k": 2}}}}}
 	c.p.Drains.DepthM = 1.2
 	c.finite()
 	if f := c.Figures[0]; f.Value != 0 || f.Text == "" || c.p.Years[0].SpreadM != 0 || c.p.Years[0].FeedKg["n"] != 0 || c.p.Years[0].FeedKg["k"] != 2 || c.p.Drains.DepthM != 1.2 {

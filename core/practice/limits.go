@@ -16,3 +16,15 @@ func (s *Sheet) idealEdge(key string, high int) float64 {
 	}
 	return math.NaN()
 }
+
+// Knows tells whether an option is one of a fork's.
+func (s *Sheet) Knows(fork, option string) bool {
+	for _, f := range s.AllForks() {
+		for _, o := range f.Options {
+			if f.ID == fork && o.ID == option {
+				return true
+			}
+		}
+	}
+	return false
+}

@@ -17,6 +17,7 @@ import (
 	"slowroot/core/geo"
 	"slowroot/core/layout"
 	"slowroot/core/plan"
+	"slowroot/core/plan/crop"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/fit"
 	"slowroot/core/plan/ground"
@@ -288,7 +289,7 @@ type Gap = climate.Gap
 type Ground = ground.Result
 
 // Harvest defines model for Harvest.
-type Harvest = plan.Harvest
+type Harvest = crop.Harvest
 
 // HeightSource defines model for HeightSource.
 type HeightSource = document.HeightSource
@@ -747,7 +748,7 @@ type WorksChoice = document.WorksChoice
 type XYRing = [][]float32
 
 // Year defines model for Year.
-type Year = plan.Year
+type Year = crop.Year
 
 // YearInShort defines model for YearInShort.
 type YearInShort = estate.YearInShort

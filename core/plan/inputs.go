@@ -13,16 +13,16 @@ func (c *computation) drainsIn() drains.In {
 	b := c.in.Block
 	return drains.In{Ground: c.ground, Land: c.in.Land, Climate: c.in.Climate, Pits: b.Pits, Soil: c.p.Soil, Sheet: c.sheet,
 		Choice: b.DrainChoice(), Decided: b.Decided[document.DrainFork].Option, Started: b.Wet(),
-		Rows:        drains.Rows{SpacingM: c.p.Spec.RowSpacingM, BearingDeg: c.p.Spec.BearingDeg, Metres: c.placed.RowMetres, Pieces: c.placed.Pieces},
+		Rows:        drains.Rows{SpacingM: c.p.Spec.RowSpacingM, BearingDeg: c.p.Spec.BearingDeg, Metres: c.rows.Placed.RowMetres, Pieces: c.rows.Placed.Pieces},
 		RowSpacingM: c.rowSpacing(), Standing: c.inGround(), Laid: c.drainsLaid(), Brief: c.in.Brief, Weigh: c.in.Weigh, Stopped: c.stopping}
 }
 
 // drainsLaid is the day the laying was recorded as done, under the sheet's own job where it has one.
 func (c *computation) drainsLaid() civil.Date {
 	if c.sheet != nil {
-		for id, kind := range c.taskKinds() {
-			if kind == "drain" {
-				return c.book.Done[id]
+		for _, o := range c.sheet.Work {
+			if o.Task != nil && o.Task.Kind == "drain" && o.If.Holds(c.p.Choices) {
+				return c.book.Done[o.ID]
 			}
 		}
 	}
@@ -33,7 +33,7 @@ func (c *computation) drainsLaid() civil.Date {
 func (c *computation) prepareIn() prepare.In {
 	b := c.in.Block
 	in := prepare.In{Ground: c.ground, Land: c.in.Land, Soil: c.p.Soil, Pits: b.Pits, Tests: b.Tests, Drains: c.p.Drains, Sheet: c.sheet, Choices: c.p.Choices,
-		Works: b.WorksChoice(), Decided: b.Decided, Growth: b.Growth, Materials: c.in.Estate.Materials, RowSpacingM: c.rowSpacing(), Stations: c.placed.Stations, When: c.timetable()}
+		Works: b.WorksChoice(), Decided: b.Decided, Growth: b.Growth, Materials: c.in.Estate.Materials, RowSpacingM: c.rowSpacing(), Stations: c.rows.Placed.Stations, When: c.timetable()}
 	for _, m := range c.in.Estate.Climate {
 		in.MonthMeanC = append(in.MonthMeanC, m.MeanC)
 	}
@@ -51,17 +51,6 @@ func (c *computation) prepareIn() prepare.In {
 	return in
 }
 
-// taskKinds maps each sheet job to the kind of its task.
-func (c *computation) taskKinds() map[string]string {
-	out := map[string]string{}
-	for _, o := range c.sheet.Work {
-		if o.Task != nil && o.If.Holds(c.p.Choices) {
-			out[o.ID] = o.Task.Kind
-		}
-	}
-	return out
-}
-
 // coverTaken is the way taken to rest the ground; the cover crop is the usual one.
 func (c *computation) coverTaken() string {
 	if o := c.in.Block.Decided[document.CoverFork].Option; o != "" {
@@ -72,6 +61,6 @@ func (c *computation) coverTaken() string {
 
 // timetable dates the work before planting.
 func (c *computation) timetable() report.Timetable {
-	return report.Timetable{Planting: c.day0(), Age: func(d civil.Date) int { return c.seasons.YearOf(d) - c.first + 1 },
+	return report.Timetable{Planting: c.day0(), Age: func(d civil.Date) int { return c.seasons.YearOf(d) - c.grown.First + 1 },
 		Done: c.book.Done, NotNeeded: c.book.NotNeeded, Standing: c.inGround(), Today: c.in.Today}
 }

@@ -1,0 +1,70 @@
+package plan
+
+import (
+	"slowroot/core/document"
+	"slowroot/core/plan/crop"
+	"slowroot/core/plan/prepare"
+	"slowroot/core/plan/rows"
+	"slowroot/core/plan/stand"
+	"slowroot/core/plan/work"
+)
+
+// rowsIn is what rows are laid out from.
+func (c *computation) rowsIn() rows.In {
+	return rows.In{Ground: c.ground, Grown: c.grown, Planting: c.planting}
+}
+
+// plantOut lays the rows out and counts the plants to order.
+func (c *computation) plantOut() (err error) {
+	if c.rows, err = rows.Place(c.rowsIn(), c.Voice); err != nil {
+		return err
+	}
+	c.p.Spec, c.p.Rows, c.p.OutAge = c.rows.Spec, c.rows.Placed.Pieces, c.rows.OutAge
+	c.order, err = stand.Order(stand.In{Material: c.sheet.Material, Survival: c.planting.Survival, Confidence: c.planting.Confidence,
+		Stations: c.rows.Placed.Stations, Pollinizers: c.rows.Placed.Pollinizers}, c.Voice)
+	return err
+}
+
+// cropIn is what the years are built from.
+func (c *computation) cropIn() crop.In {
+	return crop.In{Grown: c.grown, Rows: c.rows, AreaM2: c.ground.AreaM2, Book: c.book}
+}
+
+// bear builds the years up.
+func (c *computation) bear() {
+	c.crop = crop.Build(c.cropIn(), c.Voice)
+	c.p.Years, c.p.Nutrients = c.crop.Years, c.crop.Nutrients
+}
+
+// workIn is what work is dated from.
+func (c *computation) workIn() work.In {
+	return work.In{Grown: c.grown, Planting: c.planting, Crop: c.crop, Book: c.book, Standing: c.inGround(), Late: c.p.Works.Late(c.prepareIn(), c.Voice)}
+}
+
+// preparations dates the sheet's jobs, the amendments and the way taken to rest the ground.
+func (c *computation) preparations() {
+	jobs := work.FromSheet(c.workIn(), c.Voice)
+	in := c.prepareIn()
+	var moved, unsorted map[string]string
+	if !c.inGround() {
+		jobs = c.p.Works.Jobs(in, c.Voice, jobs)
+		jobs = c.p.Drains.Jobs(c.Voice, jobs, in.When)
+		moved, unsorted = c.p.Works.Order(in, c.Voice, jobs)
+	}
+	work.Recorded(c.workIn(), jobs)
+	c.p.Jobs = jobs
+	if !c.inGround() {
+		c.p.Preparation = prepare.Lines(in, c.Voice, &c.p.Works, jobs, moved, unsorted)
+	}
+}
+
+// jobs dates all the work of a planting.
+func (c *computation) jobs() {
+	c.preparations()
+	c.p.Jobs = work.WithCare(c.workIn(), c.p.Jobs, c.Voice)
+}
+
+// Fix records the layout of a plan as planted, with positions on the ellipsoid.
+func (p *Plan) Fix(option string) *document.AsPlanted {
+	return rows.Fix(p.Spec, p.Rows, p.Ground.Origin, p.Ground.AreaM2, option)
+}

@@ -1,0 +1,163 @@
+// Package work is the part of a plan that dates the jobs: what the sheet lists, each split of the feeding and each harvest.
+package work
+
+import (
+	"fmt"
+	"sort"
+	"strconv"
+
+	"slowroot/core/document"
+	"slowroot/core/nutrition"
+	"slowroot/core/plan/crop"
+	"slowroot/core/plan/growth"
+	"slowroot/core/plan/prepare"
+	"slowroot/core/practice"
+	"slowroot/core/record"
+	"slowroot/core/report"
+	"slowroot/core/schedule"
+	"slowroot/core/units"
+	"slowroot/core/working"
+)
+
+// In is what work is dated from.
+type In struct {
+	Grown    growth.Result
+	Planting *document.Planting // nil where a crop is only considered
+	Crop     crop.Result        // not asked for by the sheet's own jobs
+	Book     record.Book
+	Standing bool                    // plants stand, or stood
+	Late     []prepare.LateAmendment // that no longer act in full before planting
+}
+
+// FromSheet dates the operations of the sheet, and of what was designed beside it. Of a crop that is only considered it
+// dates what is done before planting.
+func FromSheet(in In, say *report.Voice) []report.Job {
+	names, kinds := at(in.Grown.Ops), Kinds(in.Grown)
+	dated := schedule.Jobs(in.Grown.Ops, in.Grown.Calendar)
+	jobs := make([]report.Job, 0, len(dated))
+	for _, j := range dated {
+		if in.Planting == nil && !j.Preparation {
+			continue
+		}
+		o := j.Operation
+		jobs = append(jobs, report.Job{Key: j.Key, Kind: kinds[j.Key], Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
+			Rule: rule(o, names), Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,
+			NotNeeded: in.Book.NotNeeded[j.Key], Passed: !in.Standing && j.Passed(say.Today)})
+	}
+	return jobs
+}
+
+// Kinds maps each job of the sheet to the kind of its task.
+func Kinds(g growth.Result) map[string]string {
+	out := map[string]string{}
+	for _, o := range g.Sheet.Work {
+		if o.Task != nil && o.If.Holds(g.Choices) {
+			out[o.ID] = o.Task.Kind
+		}
+	}
+	return out
+}
+
+// Recorded puts jobs in order and says of each what was recorded of it and the season it falls in.
+func Recorded(in In, jobs []report.Job) {
+	prepare.InOrder(jobs)
+	for i := range jobs {
+		in.mark(&jobs[i])
+	}
+}
+
+func (in In) mark(j *report.Job) {
+	j.Record, j.Share = in.Book.Last[j.Key], in.Book.Share[j.Key]
+	j.Season = in.Grown.Seasons.Label(in.Grown.Seasons.YearOf(j.From))
+	if in.Planting != nil {
+		j.Baseline = in.Planting.Baseline[j.Key]
+	}
+}
+
+// WithCare adds each split of the feeding and each harvest to the jobs there are, and counts the jobs of each year.
+func WithCare(in In, jobs []report.Job, say *report.Voice) []report.Job {
+	out := make([]report.Job, 0, len(jobs)+4*len(in.Crop.Years))
+	add := func(j report.Job) {
+		in.mark(&j)
+		out = append(out, j)
+		if i := j.Age - 1; i >= 0 && i < len(in.Crop.Years) {
+			in.Crop.Years[i].Jobs++
+		}
+	}
+	for _, j := range jobs {
+		add(j)
+	}
+	for i := range in.Crop.Years {
+		y := &in.Crop.Years[i]
+		for k, s := range in.Grown.Feed.Splits {
+			detail := ""
+			for _, n := range in.Crop.Nutrients {
+				if kg := y.FeedKg[n] * s.Shares[n]; kg >= 0.5 {
+					if detail != "" {
+						detail += ", "
+					}
+					detail += nutrition.Names[n] + " " + say.Text(kg, units.MassKg)
+				}
+			}
+			if detail == "" {
+				continue
+			}
+			a, b := in.Grown.Seasons.Span(s.Season[0], s.Season[len(s.Season)-1], y.Season)
+			key := schedule.Key("feed-"+strconv.Itoa(k+1), y.Age)
+			add(report.Job{Key: key, Name: "Feed: " + s.Name, Phase: "feed", Age: y.Age, From: a, By: b, Detail: detail + " of nutrient for the block; " + in.Grown.Feed.Placement,
+				Why: "the year's amount in its splits", Rule: "in its season, every year the table gives an amount", Origin: practice.OriginWords(in.Grown.Feed.Origin), Done: in.Book.Done[key]})
+		}
+		for k, h := range y.Harvests {
+			key := schedule.Key("harvest-"+strconv.Itoa(k+1), y.Age)
+			add(report.Job{Key: key, Name: "Harvest: " + h.Name, Phase: "harvest", Age: y.Age, From: h.From, By: h.To,
+				Detail: fmt.Sprintf("about %s from the block; %s", say.Text(h.BlockKg.Base, in.Grown.MassAs), h.Rounds), Why: "", Rule: "in its season, once the planting bears", Origin: practice.OriginWords(in.Grown.Harvest.Origin), Done: in.Book.Done[key]})
+		}
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].From.Before(out[j].From) })
+	for i := range out {
+		path := "job." + out[i].Key
+		if say.On(path) {
+			say.Trace.Add(working.Step{Figure: path, Label: out[i].Name, Kind: working.Rule, Formula: out[i].Rule, Substituted: "planting " + in.Grown.PlantedOn.Words(),
+				Shown: out[i].From.Words() + " to " + out[i].By.Words(), Source: "methods S1, S5; " + out[i].Origin,
+				Inputs: []working.Input{{Name: "planting", Shown: in.Grown.PlantedOn.Words(), Origin: working.Chosen}}})
+		}
+	}
+	return out
+}
+
+func at(ops []schedule.Operation) map[string]string {
+	m := map[string]string{schedule.Planting: "planting"}
+	for _, o := range ops {
+		m[o.ID] = "“" + o.Name + "”"
+	}
+	return m
+}
+
+// rule says in words how an operation gets its date.
+func rule(o *schedule.Operation, names map[string]string) string {
+	switch {
+	case o.Before != "":
+		if o.Min == o.Better {
+			return fmt.Sprintf("%s before %s", o.Min.Words(), names[o.Before])
+		}
+		return fmt.Sprintf("%s before %s, at least %s", o.Better.Words(), names[o.Before], o.Min.Words())
+	case o.After != "":
+		if o.Better.IsZero() {
+			return "on the day of " + names[o.After]
+		}
+		return fmt.Sprintf("%s after %s", o.Better.Words(), names[o.After])
+	}
+	s := o.Season[0]
+	if len(o.Season) == 2 {
+		s += " to " + o.Season[1]
+	}
+	switch {
+	case o.Ages.Every > 1:
+		return fmt.Sprintf("in %s, every %d years from age year %d", s, o.Ages.Every, o.Ages.From)
+	case o.Ages.To == o.Ages.From:
+		return fmt.Sprintf("in %s of age year %d", s, o.Ages.From)
+	case o.Ages.To > 0:
+		return fmt.Sprintf("in %s of age years %d to %d", s, o.Ages.From, o.Ages.To)
+	}
+	return fmt.Sprintf("in %s, every year from age year %d", s, o.Ages.From)
+}

@@ -69,7 +69,8 @@ func Lime(c LimeCase) ([]Need, error) {
 		return nil, finding.Bad("cec", *c.CEC, "is not an exchange capacity", "more than 0 cmolc/dm³")
 	}
 	if c.CEC != nil && *c.CEC > MostCEC && c.OMPct < 20 {
-		return nil, finding.Bad("cec", *c.CEC, fmt.Sprintf("is more than a mineral soil holds, %g cmolc: it looks like mmolc, ten times as many", MostCEC), fmt.Sprintf("%.3g, if it is in mmolc; else have it measured again", *c.CEC/10))
+		return nil, finding.Bad("cec", *c.CEC, fmt.Sprintf("is more than a mineral soil holds, %g cmolc: it looks like mmolc, ten times as many", MostCEC),
+			fmt.Sprintf("%.3g, if it is in mmolc; else have it measured again", *c.CEC/10))
 	}
 	if c.BasePct != nil && !(*c.BasePct >= 0 && *c.BasePct <= 100) {
 		return nil, finding.Bad("basePct", *c.BasePct, "is not a base saturation", "0 to 100 %")
@@ -195,7 +196,8 @@ func AlFactor(clayPct float64) float64 {
 }
 
 func (c LimeCase) byAluminium() Need {
-	n := Need{School: Aluminium, Formula: "[Y · max(0, Al − m·t/100) + max(0, X − (Ca + Mg))] · depth / 20 cm", Source: "from memory: Minas Gerais 5th approximation, 1999; without Ca and Mg 1.5 · Al, Kamprath, Soil Sci. Soc. Am. Proc. 34:252–254, 1970"}
+	n := Need{School: Aluminium, Formula: "[Y · max(0, Al − m·t/100) + max(0, X − (Ca + Mg))] · depth / 20 cm",
+		Source: "from memory: Minas Gerais 5th approximation, 1999; without Ca and Mg 1.5 · Al, Kamprath, Soil Sci. Soc. Am. Proc. 34:252–254, 1970"}
 	switch {
 	case c.Al == nil:
 		n.Lack = "exchangeable aluminium"
@@ -206,7 +208,8 @@ func (c LimeCase) byAluminium() Need {
 	default:
 		y := AlFactor(c.ClayPct)
 		n.TPerHa = ByAluminium(y, *c.Al, *c.ECEC, c.AlTolerated, c.CaMgWanted, *c.CaMg, c.DepthCm)
-		n.Substituted = fmt.Sprintf("[%.3f · max(0, %.3f − %g·%.3f/100) + max(0, %g − %.3f)] · %g / 20", y, *c.Al, c.AlTolerated, *c.ECEC, c.CaMgWanted, *c.CaMg, c.DepthCm)
+		n.Substituted = fmt.Sprintf("[%.3f · max(0, %.3f − %g·%.3f/100) + max(0, %g − %.3f)] · %g / 20", y, *c.Al, c.AlTolerated, *c.ECEC, c.CaMgWanted, *c.CaMg,
+			c.DepthCm)
 	}
 	if n.TPerHa == 0 {
 		n.Why = "aluminium is below what the crop bears and calcium and magnesium suffice"

@@ -68,7 +68,8 @@ func (p Liming) Valid(field string) error {
 		return finding.Bad(field+".sieves", s, "the sieve fractions do not make a whole", "a sum of 99 to 101 %, or none")
 	}
 	if p.given() && p.Effective() < LeastEffective {
-		return finding.Bad(field+".sieves", fmt.Sprintf("%.2g %% effective", p.Effective()), "nothing of this material acts: grains over 2 mm do not dissolve in time", fmt.Sprintf("an effective value of %d %% or more", LeastEffective))
+		return finding.Bad(field+".sieves", fmt.Sprintf("%.2g %% effective", p.Effective()),
+			"nothing of this material acts: grains over 2 mm do not dissolve in time", fmt.Sprintf("an effective value of %d %% or more", LeastEffective))
 	}
 	return nil
 }

@@ -9,8 +9,10 @@ import (
 // The texture tables, kg of sulphur per ha in 15 cm, for sand, loam and clay (from memory: US
 // fertiliser-handbook table to pH 6.5; US small-fruit guides to pH 4.5).
 var (
-	to65 = []sulphurRow{{7.0, [3]float64{112, 168, 336}}, {7.5, [3]float64{560, 897, 1121}}, {8.0, [3]float64{1345, 1681, 2242}}, {8.5, [3]float64{2242, 2802, 3363}}}
-	to45 = []sulphurRow{{5.0, [3]float64{196, 594, 897}}, {5.5, [3]float64{392, 1177, 1793}}, {6.0, [3]float64{594, 1726, 2589}}, {6.5, [3]float64{740, 2264, 3396}}, {7.0, [3]float64{942, 2858, 4293}}}
+	to65 = []sulphurRow{{7.0, [3]float64{112, 168, 336}}, {7.5, [3]float64{560, 897, 1121}}, {8.0, [3]float64{1345, 1681, 2242}},
+		{8.5, [3]float64{2242, 2802, 3363}}}
+	to45 = []sulphurRow{{5.0, [3]float64{196, 594, 897}}, {5.5, [3]float64{392, 1177, 1793}}, {6.0, [3]float64{594, 1726, 2589}},
+		{6.5, [3]float64{740, 2264, 3396}}, {7.0, [3]float64{942, 2858, 4293}}}
 )
 
 type sulphurRow struct {

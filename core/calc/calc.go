@@ -114,8 +114,10 @@ func (r Result) unbounded() (string, bool) {
 }
 
 // alias is what the subjects call a thing that calculators have as an input of another name.
-var alias = map[string][]string{"h": {"hM"}, "q": {"qMDay"}, "k": {"kbMDay", "kMDay"}, "u": {"r0M", "uM"}, "depthM": {"layerM", "depthM"}, "esp": {"espPct"}, "years": {"years", "days"},
-	"stripWidthM": {"stripM"}, "basePct": {"basePct"}, "calendar": {"months"}, "harmonics": {"harmonics"}, "densityFactor": {"densityFactor"}, "rainMm": {"rainMm"}, "twinGapM": {"twinGapM"}}
+var alias = map[string][]string{"h": {"hM"}, "q": {"qMDay"}, "k": {"kbMDay", "kMDay"}, "u": {"r0M", "uM"}, "depthM": {"layerM", "depthM"}, "esp": {"espPct"},
+	"years":       {"years", "days"},
+	"stripWidthM": {"stripM"}, "basePct": {"basePct"}, "calendar": {"months"}, "harmonics": {"harmonics"}, "densityFactor": {"densityFactor"},
+	"rainMm": {"rainMm"}, "twinGapM": {"twinGapM"}}
 
 // named makes a refusal name an input of the calculator: its own, one known under another name, or all of them.
 func (c Calculator) named(err error) error {

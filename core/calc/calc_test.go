@@ -30,7 +30,8 @@ func TestCalculators(t *testing.T) {
 	}{
 		{"LAY-1 quoted density 4 × 12 ft", "planting-density", "stationsPerHa", map[string]any{"rowSpacingM": 3.6576, "plantSpacingM": 1.2192}, 2242.5},
 		{"LAY-1 triangle 3 m", "planting-density", "stationsPerHa", map[string]any{"pattern": "triangle", "plantSpacingM": 3.0}, 1283.0},
-		{"LAY-1 pots 3/m, rows 2.2 m, 2 plants", "planting-density", "plantsPerHa", map[string]any{"rowSpacingM": 2.2, "plantSpacingM": 1.0 / 3, "plantsPerStation": 2.0}, 27273},
+		{"LAY-1 pots 3/m, rows 2.2 m, 2 plants", "planting-density", "plantsPerHa", map[string]any{"rowSpacingM": 2.2, "plantSpacingM": 1.0 / 3,
+			"plantsPerStation": 2.0}, 27273},
 		{"willow sheet, printed", "planting-density", "stationsPerHa", map[string]any{"pattern": "twin", "rowSpacingM": 2.25, "plantSpacingM": 0.59}, 15066},
 		{"LAY-9 K 1000 p 0.85", "plants-to-order", "mainPlants", map[string]any{"stations": 1000.0, "survival": 0.85}, 1201},
 		{"LAY-9 K 100 p 0.90 apart", "plants-to-order", "pollinizerPlants", map[string]any{"stations": 1100.0, "pollinizerStations": 100.0, "survival": 0.90}, 117},
@@ -70,7 +71,8 @@ func TestCalculators(t *testing.T) {
 		{"C15", "flowering-overlap", "share", nil, 0.3},
 		{"C16", "workable-days", "setAside", nil, 23},
 		{"C16 losses", "year-losses", "left", nil, 0.72},
-		{"FAO 56 example 18", "reference-evapotranspiration", "mm", map[string]any{"rhMaxPct": 84.0, "rhMinPct": 63.0, "windMS": 2.78, "windHeightM": 10.0, "sunHours": 9.25}, 3.880},
+		{"FAO 56 example 18", "reference-evapotranspiration", "mm", map[string]any{"rhMaxPct": 84.0, "rhMinPct": 63.0, "windMS": 2.78, "windHeightM": 10.0,
+			"sunHours": 9.25}, 3.880},
 		{"WAT-2", "crop-coefficient", "kc", nil, 0.675},
 		{"WAT-3", "effective-rain", "storageAwareMm", nil, 41.06},
 		{"DRN-2 irrigation", "drain-discharge", "irrigationMmDay", nil, 1.20},
@@ -81,7 +83,8 @@ func TestCalculators(t *testing.T) {
 		{"DRN-6", "drain-spacing-two-layers", "headM", nil, 0.2107},
 		{"DRN-7", "water-table-fall", "afterM", nil, 0.3850},
 		{"DRN-8 ha", "drain-pipe", "areaHa", nil, 4.108},
-		{"Chow, Open-Channel Hydraulics, 1959, example 6-2, from memory: 20 ft floor, 2 : 1, 400 ft³/s, 3.36 ft", "open-ditch", "standsM", map[string]any{"floorM": 6.096, "sideM": 2.0, "depthM": 2.0, "gradePct": 0.16, "n": 0.025, "flowLS": 11326.7}, 1.024},
+		{"Chow, Open-Channel Hydraulics, 1959, example 6-2, from memory: 20 ft floor, 2 : 1, 400 ft³/s, 3.36 ft", "open-ditch", "standsM",
+			map[string]any{"floorM": 6.096, "sideM": 2.0, "depthM": 2.0, "gradePct": 0.16, "n": 0.025, "flowLS": 11326.7}, 1.024},
 		{"DRN-9", "drain-quantities", "stoneM3", nil, 108.40},
 		{"DRN-10", "long-section", "trenchM3", nil, 34.020},
 		{"DRN-11", "drain-network", "lateralM", nil, 1140},
@@ -152,7 +155,8 @@ func TestRefusedInputs(t *testing.T) {
 		{"yield-by-age", "inputs.sheet", "missing", nil},
 		{"texture-class", "inputs.sandPct", "whole", map[string]any{"sandPct": 10.0}},
 		{"available-water", "inputs.layers", "row 1 has no bottomCm", map[string]any{"layers": []any{map[string]any{"topCm": 0.0}}}},
-		{"available-water", "inputs.layers", "no column", map[string]any{"layers": []any{map[string]any{"topCm": 0.0, "bottomCm": 30.0, "fieldCapacity": 0.3, "wiltingPoint": 0.1, "colour": "red"}}}},
+		{"available-water", "inputs.layers", "no column", map[string]any{"layers": []any{map[string]any{"topCm": 0.0, "bottomCm": 30.0, "fieldCapacity": 0.3,
+			"wiltingPoint": 0.1, "colour": "red"}}}},
 		{"chill", "inputs.hourly[1]", "outside", map[string]any{"hourly": []any{5.0, 500.0}}},
 		{"chill", "inputs.hourly", "list", map[string]any{"hourly": "cold"}},
 		{"waiting-time", "inputs.today", "not a day", map[string]any{"today": "tomorrow"}},
@@ -165,8 +169,10 @@ func TestRefusedInputs(t *testing.T) {
 		{"drain-depth", "inputs.layerM", "no deeper", map[string]any{"layerM": 0.6}},
 		{"drain-spacing", "inputs.hM", "above the water table", map[string]any{"hM": -0.2}},
 		{"raised-bed", "inputs.centreM", "overlap", map[string]any{"centreM": 0.7}},
-		{"long-section", "inputs.ground", "rise", map[string]any{"ground": []any{map[string]any{"sM": 5.0, "groundM": 1.0}, map[string]any{"sM": 4.0, "groundM": 1.0}}}},
-		{"effective-depth", "inputs.barriers", "cannot be removed", map[string]any{"barriers": []any{map[string]any{"kind": "rock", "depthCm": 50.0, "removed": "yes"}}}},
+		{"long-section", "inputs.ground", "rise", map[string]any{"ground": []any{map[string]any{"sM": 5.0, "groundM": 1.0}, map[string]any{"sM": 4.0,
+			"groundM": 1.0}}}},
+		{"effective-depth", "inputs.barriers", "cannot be removed", map[string]any{"barriers": []any{map[string]any{"kind": "rock", "depthCm": 50.0,
+			"removed": "yes"}}}},
 	} {
 		_, ok, err := r.Run(c.name, c.in)
 		var fe *finding.FieldError
@@ -178,9 +184,14 @@ func TestRefusedInputs(t *testing.T) {
 		name, out, want string
 		in              map[string]any
 	}{
-		{"texture-class", "class", "loam", nil}, {"drainage-class", "class", "moderately well drained", nil}, {"frost-pocket", "judgement", "high", map[string]any{"barrierBelow": "with a gap kept"}},
-		{"suitability", "class", "S3", nil}, {"waiting-time", "earliest", "2029-09-01", nil}, {"waiting-time", "latest", "2032-09-01", nil}, {"season-word", "season", "winter", nil},
-		{"flowering-to-harvest", "harvestFrom", "2027-01-31", nil}, {"lime-requirement", "default", "target-ph", map[string]any{"ph": 5.4}}, {"liming-product", "kind", "dolomitic", nil}, {"rainy-season", "found", "found", nil}, {"drain-remedy", "first", "gridiron", nil}, {"drain-remedy", "first", "interceptor", map[string]any{"source": "seepage", "slopePct": 6.0}}, {"drain-remedy", "first", "beds", map[string]any{"kMDay": 0.01}}, {"drain-depth", "binding", "outlet", nil},
+		{"texture-class", "class", "loam", nil}, {"drainage-class", "class", "moderately well drained", nil}, {"frost-pocket", "judgement", "high",
+			map[string]any{"barrierBelow": "with a gap kept"}},
+		{"suitability", "class", "S3", nil}, {"waiting-time", "earliest", "2029-09-01", nil}, {"waiting-time", "latest", "2032-09-01", nil},
+		{"season-word", "season", "winter", nil},
+		{"flowering-to-harvest", "harvestFrom", "2027-01-31", nil}, {"lime-requirement", "default", "target-ph", map[string]any{"ph": 5.4}},
+		{"liming-product", "kind", "dolomitic", nil}, {"rainy-season", "found", "found", nil}, {"drain-remedy", "first", "gridiron", nil}, {"drain-remedy", "first",
+			"interceptor", map[string]any{"source": "seepage", "slopePct": 6.0}}, {"drain-remedy", "first", "beds", map[string]any{"kMDay": 0.01}},
+		{"drain-depth", "binding", "outlet", nil},
 	} {
 		res, _, err := r.Run(c.name, c.in)
 		if err != nil || res.Outputs[c.out] != c.want {

@@ -17,8 +17,10 @@ import (
 func TestHostileInputs(t *testing.T) {
 	r := registry(t)
 	rnd := rand.New(rand.NewPCG(3, 14))
-	below := map[string]bool{"tC": true, "value": true, "elevationDeg": true, "declinationDeg": true, "azimuthDeg": true, "equationMin": true, "mean": true, "hours": true, "score": true, "atOriginM": true, "fallXPct": true,
-		"fallYPct": true, "rn": true, "steepestPct": true, "cutsM": true, "trenchM3": true, "espFromSarPct": true, "utah": true, "factor": true, "hourly": true, "year": true, "normalDay": true, "empiricalDay": true, "off": true, "offDays": true}
+	below := map[string]bool{"tC": true, "value": true, "elevationDeg": true, "declinationDeg": true, "azimuthDeg": true, "equationMin": true, "mean": true,
+		"hours": true, "score": true, "atOriginM": true, "fallXPct": true,
+		"fallYPct": true, "rn": true, "steepestPct": true, "cutsM": true, "trenchM3": true, "espFromSarPct": true, "utah": true, "factor": true, "hourly": true,
+		"year": true, "normalDay": true, "empiricalDay": true, "off": true, "offDays": true}
 	runs, answers, failed := 0, 0, ""
 	for _, c := range r.All() {
 		n := 400
@@ -151,7 +153,8 @@ func TestNoNonsenseIsAccepted(t *testing.T) {
 		{"liming-product", "inputs.caoPct", "more than the whole", map[string]any{"caoPct": 60.0, "mgoPct": 50.0}},
 		{"liming-product", "inputs", "dissolve", map[string]any{"over2Mm": 100.0, "to084Mm": 0.0, "to030Mm": 0.0, "below030Mm": 0.0}},
 		{"long-section", "inputs.outletM", "above the ground", map[string]any{"outletM": 102.0}},
-		{"levelling", "inputs.levels", "plane", map[string]any{"levels": []any{map[string]any{"xM": 0.0, "yM": 0.0, "zM": 1.0}, map[string]any{"xM": 10.0, "yM": 0.0, "zM": 1.0}, map[string]any{"xM": 0.0, "yM": 10.0, "zM": 1.0}, map[string]any{"xM": 10.0, "yM": 10.0, "zM": 1.0}}}},
+		{"levelling", "inputs.levels", "plane", map[string]any{"levels": []any{map[string]any{"xM": 0.0, "yM": 0.0, "zM": 1.0}, map[string]any{"xM": 10.0, "yM": 0.0,
+			"zM": 1.0}, map[string]any{"xM": 0.0, "yM": 10.0, "zM": 1.0}, map[string]any{"xM": 10.0, "yM": 10.0, "zM": 1.0}}}},
 		{"drain-quantities", "inputs.boxWidthM", "wider than its trench", map[string]any{"boxWidthM": 0.9}},
 		{"design-storm", "inputs.years", "less than no rain", map[string]any{"years": 1.01, "maxima": []any{1.0, 60.0, 80.0, 100.0, 190.0}}},
 		{"waiting-time", "inputs.today", "not a day", map[string]any{"today": ""}},
@@ -177,8 +180,10 @@ func TestNoNonsenseIsAccepted(t *testing.T) {
 	if err != nil || res.Outputs["mainPlants"] != 2822 || math.Abs(res.Outputs["gapShare"].(float64)-0.04) > 1e-9 {
 		t.Errorf("a living cutting in every hole: %v %v", res.Outputs, err)
 	}
-	for _, c := range []map[string]any{{"sandPct": 97.0, "siltPct": 2.0, "clayPct": 1.0, "omPct": 0.2}, {"sandPct": 95.0, "siltPct": 5.0, "clayPct": 0.0, "omPct": 0.0}, {"omPct": 20.0}} {
-		if res, _, err := r.Run("soil-water", c); err != nil || !(res.Outputs["availableWater"].(float64) > 0) || !(res.Outputs["densityGCm3"].(float64) > 0.2) || len(res.Findings) == 0 {
+	for _, c := range []map[string]any{{"sandPct": 97.0, "siltPct": 2.0, "clayPct": 1.0, "omPct": 0.2}, {"sandPct": 95.0, "siltPct": 5.0, "clayPct": 0.0,
+		"omPct": 0.0}, {"omPct": 20.0}} {
+		if res, _, err := r.Run("soil-water", c); err != nil || !(res.Outputs["availableWater"].(float64) > 0) || !(res.Outputs["densityGCm3"].(float64) > 0.2) ||
+			len(res.Findings) == 0 {
 			t.Errorf("%v: %v %v", c, res.Outputs, err)
 		}
 	}

@@ -32,14 +32,17 @@ func density() Calculator {
 		Purpose: "How many stations a hectare holds at a spacing, before edges and row ends.",
 		Inputs: []Field{
 			{Name: "pattern", Kind: Choice, Meaning: "how stations stand to each other", Options: patterns, Default: "rectangle"},
-			{Name: "rowSpacingM", Kind: Number, Unit: "m", Meaning: "between rows, or between pair centres of twin rows; squares and triangles derive it", Min: 0.1, Max: 25, Default: 5.0},
+			{Name: "rowSpacingM", Kind: Number, Unit: "m", Meaning: "between rows, or between pair centres of twin rows; squares and triangles derive it", Min: 0.1,
+				Max: 25, Default: 5.0},
 			{Name: "plantSpacingM", Kind: Number, Unit: "m", Meaning: "between stations in the row", Min: 0.1, Max: 25, Default: 3.0},
 			{Name: "twinGapM", Kind: Number, Unit: "m", Meaning: "between the two rows of a pair, twin only", Min: 0, Max: 25, Default: 0.75},
 			{Name: "plantsPerStation", Kind: Integer, Unit: "plants", Meaning: "plants at each station", Min: 1, Max: 20, Default: 1.0},
 		},
-		Outputs: []Field{{Name: "stationsPerHa", Kind: Number, Unit: "/ha", Meaning: "stations"}, {Name: "plantsPerHa", Kind: Number, Unit: "/ha", Meaning: "plants"}, {Name: "rowMetresPerHa", Kind: Number, Unit: "m/ha", Meaning: "single row length"}},
+		Outputs: []Field{{Name: "stationsPerHa", Kind: Number, Unit: "/ha", Meaning: "stations"}, {Name: "plantsPerHa", Kind: Number, Unit: "/ha",
+			Meaning: "plants"}, {Name: "rowMetresPerHa", Kind: Number, Unit: "m/ha", Meaning: "single row length"}},
 		run: func(in values, r *Result) error {
-			s := layout.Spec{Pattern: layout.Pattern(in.str("pattern")), RowSpacingM: in.num("rowSpacingM"), PlantSpacingM: in.num("plantSpacingM"), TwinGapM: in.num("twinGapM")}
+			s := layout.Spec{Pattern: layout.Pattern(in.str("pattern")), RowSpacingM: in.num("rowSpacingM"), PlantSpacingM: in.num("plantSpacingM"),
+				TwinGapM: in.num("twinGapM")}
 			if err := s.Valid(); err != nil {
 				return prefix(err)
 			}
@@ -48,9 +51,11 @@ func density() Calculator {
 			r.Outputs["plantsPerHa"] = d * in.num("plantsPerStation")
 			r.Outputs["rowMetresPerHa"] = d * s.PlantSpacingM
 			f, sub := s.DensityFormula()
-			r.Working = append(r.Working, working.Step{Figure: "stationsPerHa", Label: "Stations per hectare", Formula: f, Substituted: sub, Value: d, Unit: "/ha", Source: "method LAY-1", Inputs: []working.Input{}})
+			r.Working = append(r.Working, working.Step{Figure: "stationsPerHa", Label: "Stations per hectare", Formula: f, Substituted: sub, Value: d, Unit: "/ha",
+				Source: "method LAY-1", Inputs: []working.Input{}})
 			if s.Pattern == layout.Rectangle && s.RowSpacingM < s.PlantSpacingM {
-				r.Findings = append(r.Findings, finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Subject: "Spacing", Source: "method LAY-1", Remedies: []finding.Remedy{},
+				r.Findings = append(r.Findings, finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Subject: "Spacing", Source: "method LAY-1",
+					Remedies: []finding.Remedy{},
 					Sentence: "The rows stand closer than the plants in them; trades write the two in different order."})
 			}
 			return nil
@@ -77,10 +82,14 @@ func order() Calculator {
 			{Name: "confidence", Kind: Number, Unit: "share", Meaning: "wanted probability that it is enough", Min: 0.5, Max: 0.999, Default: 0.95},
 			{Name: "flatReserve", Kind: Number, Unit: "share", Meaning: "the trade's reserve, for comparison", Min: 0, Max: 1, Default: 0.05},
 		},
-		Outputs: []Field{{Name: "mainPlants", Kind: Integer, Unit: "plants", Meaning: "main kind to order"}, {Name: "pollinizerPlants", Kind: Integer, Unit: "plants", Meaning: "pollinizers to order"},
-			{Name: "flatMainPlants", Kind: Integer, Unit: "plants", Meaning: "main kind with the flat reserve"}, {Name: "flatConfidence", Kind: Number, Unit: "share", Meaning: "how sure the flat reserve of the main kind is that every plant lives"},
-			{Name: "gapShare", Kind: Number, Unit: "share", Meaning: "of holes in which all die"}, {Name: "gaps", Kind: Number, Unit: "holes", Meaning: "empty holes to expect, main kind"},
-			{Name: "gapsHigh", Kind: Integer, Unit: "holes", Meaning: "empty holes of a bad case, main kind"}, {Name: "doubles", Kind: Number, Unit: "share", Meaning: "of holes with two or more alive, to be singled"}},
+		Outputs: []Field{{Name: "mainPlants", Kind: Integer, Unit: "plants", Meaning: "main kind to order"}, {Name: "pollinizerPlants", Kind: Integer,
+			Unit: "plants", Meaning: "pollinizers to order"},
+			{Name: "flatMainPlants", Kind: Integer, Unit: "plants", Meaning: "main kind with the flat reserve"}, {Name: "flatConfidence", Kind: Number, Unit: "share",
+				Meaning: "how sure the flat reserve of the main kind is that every plant lives"},
+			{Name: "gapShare", Kind: Number, Unit: "share", Meaning: "of holes in which all die"}, {Name: "gaps", Kind: Number, Unit: "holes",
+				Meaning: "empty holes to expect, main kind"},
+			{Name: "gapsHigh", Kind: Integer, Unit: "holes", Meaning: "empty holes of a bad case, main kind"}, {Name: "doubles", Kind: Number, Unit: "share",
+				Meaning: "of holes with two or more alive, to be singled"}},
 		run: runOrder,
 	}
 }
@@ -109,17 +118,24 @@ func runOrder(in values, r *Result) error {
 		if in.str("want") == everyHole {
 			r.Outputs[kind.out] = h.Plants
 			r.Working = append(r.Working,
-				working.Step{Figure: kind.out, Label: "Empty holes of a bad case", Kind: working.Search, Formula: "smallest g with P(Binomial(holes, (1 − survival)^k) ≤ g) ≥ confidence",
-					Substituted: fmt.Sprintf("holes %d, k %d, survival %g, confidence %g", kind.holes, k, in.num("survival"), in.num("confidence")), Value: float64(h.GapsHigh), Unit: "holes", Source: "method LAY-10", Inputs: []working.Input{}},
+				working.Step{Figure: kind.out, Label: "Empty holes of a bad case", Kind: working.Search,
+					Formula:     "smallest g with P(Binomial(holes, (1 − survival)^k) ≤ g) ≥ confidence",
+					Substituted: fmt.Sprintf("holes %d, k %d, survival %g, confidence %g", kind.holes, k, in.num("survival"), in.num("confidence")),
+					Value:       float64(h.GapsHigh), Unit: "holes", Source: "method LAY-10", Inputs: []working.Input{}},
 				working.Step{Figure: kind.out, Label: "Plants to order", Formula: "(holes + empty holes) · plants a hole",
-					Substituted: fmt.Sprintf("(%d + %d) · %d", kind.holes, h.GapsHigh, k), Value: float64(h.Plants), Unit: "plants", Source: "method LAY-10", Inputs: []working.Input{}})
+					Substituted: fmt.Sprintf("(%d + %d) · %d", kind.holes, h.GapsHigh, k), Value: float64(h.Plants), Unit: "plants", Source: "method LAY-10",
+					Inputs: []working.Input{}})
 			continue
 		}
 		r.Outputs[kind.out] = o.Plants
-		r.Working = append(r.Working, working.Step{Figure: kind.out, Label: "Plants to order", Kind: working.Search, Formula: "smallest N with P(Binomial(N, survival) ≥ need) ≥ confidence",
-			Substituted: fmt.Sprintf("need %d, survival %g, confidence %g", kind.holes*k, in.num("survival"), in.num("confidence")), Value: float64(o.Plants), Unit: "plants", Source: "method LAY-9", Inputs: []working.Input{}})
+		r.Working = append(r.Working, working.Step{Figure: kind.out, Label: "Plants to order", Kind: working.Search,
+			Formula:     "smallest N with P(Binomial(N, survival) ≥ need) ≥ confidence",
+			Substituted: fmt.Sprintf("need %d, survival %g, confidence %g", kind.holes*k, in.num("survival"), in.num("confidence")), Value: float64(o.Plants),
+			Unit: "plants", Source: "method LAY-9", Inputs: []working.Input{}})
 		if kind.out == "mainPlants" && k > 1 {
-			r.warn("plants.every-hole", "What is wanted", fmt.Sprintf("This asks every plant to live. If one living plant in each hole is enough, %d planted fill %.1f %% of the holes, and %d ordered fill the rest of a bad case too.", h.Planted, 100*(1-h.GapShare), h.Plants), "method LAY-10")
+			r.warn("plants.every-hole", "What is wanted",
+				fmt.Sprintf("This asks every plant to live. If one living plant in each hole is enough, %d planted fill %.1f %% of the holes, and %d ordered fill the "+
+					"rest of a bad case too.", h.Planted, 100*(1-h.GapShare), h.Plants), "method LAY-10")
 		}
 	}
 	return nil
@@ -130,9 +146,11 @@ func sides() Calculator {
 	return Calculator{
 		Name: "side-lengths", Title: "Sides of a line of points", Source: "local transverse Mercator plane; checked against geodesics (Karney, J. Geodesy 87, 2013)",
 		Purpose: "How far it is from each point to the next, on WGS 84, and all the way along.",
-		Inputs: []Field{{Name: "points", Kind: Table, Meaning: "points in their order", Columns: []Field{number("lon", "°", "longitude", -180, 180), number("lat", "°", "latitude", -geo.MaxLatDeg, geo.MaxLatDeg)},
+		Inputs: []Field{{Name: "points", Kind: Table, Meaning: "points in their order", Columns: []Field{number("lon", "°", "longitude", -180, 180),
+			number("lat", "°", "latitude", -geo.MaxLatDeg, geo.MaxLatDeg)},
 			Default: []any{map[string]any{"lon": 172.0, "lat": -38.0}, map[string]any{"lon": 172.003, "lat": -38.0}, map[string]any{"lon": 172.0045, "lat": -37.998}}}},
-		Outputs: []Field{{Name: "sidesM", Kind: Numbers, Unit: "m", Meaning: "from each point to the next"}, {Name: "totalM", Kind: Number, Unit: "m", Meaning: "all the way"}},
+		Outputs: []Field{{Name: "sidesM", Kind: Numbers, Unit: "m", Meaning: "from each point to the next"}, {Name: "totalM", Kind: Number, Unit: "m",
+			Meaning: "all the way"}},
 		run: func(in values, r *Result) error {
 			rows := in.rows("points")
 			if len(rows) < 2 {
@@ -150,7 +168,8 @@ func sides() Calculator {
 				out, terms, total = append(out, d), append(terms, fmt.Sprintf("%.2f", d)), total+d
 			}
 			r.Outputs["sidesM"], r.Outputs["totalM"] = out, total
-			r.Working = append(r.Working, working.Step{Figure: "totalM", Label: "All the way", Formula: "Σ √(Δx² + Δy²)", Substituted: strings.Join(terms, " + "), Value: total, Unit: "m", Source: "method LAY-2", Inputs: []working.Input{}})
+			r.Working = append(r.Working, working.Step{Figure: "totalM", Label: "All the way", Formula: "Σ √(Δx² + Δy²)", Substituted: strings.Join(terms, " + "),
+				Value: total, Unit: "m", Source: "method LAY-2", Inputs: []working.Input{}})
 			return nil
 		},
 	}
@@ -158,11 +177,13 @@ func sides() Calculator {
 
 func area() Calculator {
 	return Calculator{
-		Name: "polygon-area", Title: "Area of a polygon", Source: "shoelace on a local transverse Mercator plane, corrected to the ellipsoid; checked against geodesic areas (Karney, J. Geodesy 87, 2013)",
+		Name: "polygon-area", Title: "Area of a polygon",
+		Source:  "shoelace on a local transverse Mercator plane, corrected to the ellipsoid; checked against geodesic areas (Karney, J. Geodesy 87, 2013)",
 		Purpose: "The area and boundary length of a field on WGS 84, holes subtracted.",
 		Inputs: []Field{{Name: "rings", Kind: Rings, Unit: "°", Meaning: "rings of [longitude, latitude], the outer ring first"},
 			{Name: "accuracyM", Kind: Number, Unit: "m", Meaning: "standard error of a point", Min: 0, Max: 100, Default: 0.0}},
-		Outputs: []Field{{Name: "areaM2", Kind: Number, Unit: "m²", Meaning: "area"}, {Name: "perimeterM", Kind: Number, Unit: "m", Meaning: "length of the outer boundary"}, {Name: "areaSdM2", Kind: Number, Unit: "m²", Meaning: "standard error of the area"}},
+		Outputs: []Field{{Name: "areaM2", Kind: Number, Unit: "m²", Meaning: "area"}, {Name: "perimeterM", Kind: Number, Unit: "m",
+			Meaning: "length of the outer boundary"}, {Name: "areaSdM2", Kind: Number, Unit: "m²", Meaning: "standard error of the area"}},
 		run: func(in values, r *Result) error {
 			p := in["rings"].(geo.Polygon)
 			if err := geo.Validate(p); err != nil {
@@ -180,7 +201,9 @@ func area() Calculator {
 			}
 			a := geo.AreaM2(p)
 			r.Outputs["areaM2"], r.Outputs["perimeterM"], r.Outputs["areaSdM2"] = a, geo.PerimeterM(p), geo.AreaSD(p, in.num("accuracyM"))
-			r.Working = append(r.Working, working.Step{Figure: "areaM2", Label: "Area", Kind: working.Series, Formula: "½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R²", Substituted: map[bool]string{true: "the boundary alone", false: fmt.Sprintf("the boundary less %d holes", len(p.Holes))}[len(p.Holes) == 0], Value: a, Unit: "m²", Source: "method LAY-2", Inputs: []working.Input{}})
+			r.Working = append(r.Working, working.Step{Figure: "areaM2", Label: "Area", Kind: working.Series, Formula: "½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R²",
+				Substituted: map[bool]string{true: "the boundary alone", false: fmt.Sprintf("the boundary less %d holes", len(p.Holes))}[len(p.Holes) == 0], Value: a,
+				Unit: "m²", Source: "method LAY-2", Inputs: []working.Input{}})
 			return nil
 		},
 	}
@@ -201,7 +224,9 @@ func byAge(sheets *practice.Library) Calculator {
 			{Name: "ageYear", Kind: Integer, Unit: "years", Meaning: "1 is the first growing season", Min: 1, Max: float64(life), Default: 8.0},
 			{Name: "plantsPerHa", Kind: Number, Unit: "/ha", Meaning: "density by spacing; left out, the sheet's reference", Min: 1, Max: 200000, Optional: true},
 		},
-		Outputs: []Field{{Name: "lowKgPerHa", Kind: Number, Unit: "kg/ha", Meaning: "low"}, {Name: "baseKgPerHa", Kind: Number, Unit: "kg/ha", Meaning: "base"}, {Name: "highKgPerHa", Kind: Number, Unit: "kg/ha", Meaning: "high"}, {Name: "fractionOfFull", Kind: Number, Unit: "share", Meaning: "fraction of full yield"}},
+		Outputs: []Field{{Name: "lowKgPerHa", Kind: Number, Unit: "kg/ha", Meaning: "low"}, {Name: "baseKgPerHa", Kind: Number, Unit: "kg/ha", Meaning: "base"},
+			{Name: "highKgPerHa", Kind: Number, Unit: "kg/ha", Meaning: "high"}, {Name: "fractionOfFull", Kind: Number, Unit: "share",
+				Meaning: "fraction of full yield"}},
 		run: func(in values, r *Result) error {
 			s, _ := sheets.Get(in.str("sheet"))
 			age := in.int("ageYear")
@@ -215,11 +240,15 @@ func byAge(sheets *practice.Library) Calculator {
 				rho = c.ReferencePerHa
 			}
 			y := yield.Series(c, s.Harvesting(choice), s.Stand, yield.Block{PlantsPerHa: func(int) float64 { return rho }, Life: s.Life.Base})[age-1]
-			r.Outputs["lowKgPerHa"], r.Outputs["baseKgPerHa"], r.Outputs["highKgPerHa"], r.Outputs["fractionOfFull"] = y.KgPerHa.Low, y.KgPerHa.Base, y.KgPerHa.High, y.Fraction
-			r.Working = append(r.Working, working.Step{Figure: "baseKgPerHa", Label: "Yield, base", Formula: "full yield × fraction by age × density factor × stand factor × cycle × years of growth taken",
-				Substituted: fmt.Sprintf("%g × %.3f × %.3f × %.3f × %.2f × %d", c.Full.Base, y.Fraction, y.Density, y.Stand, y.Cycle, y.Growth), Value: y.KgPerHa.Base, Unit: "kg/ha", Source: c.Source + " (" + practice.OriginWords(c.Origin) + ")", Inputs: []working.Input{}})
+			r.Outputs["lowKgPerHa"], r.Outputs["baseKgPerHa"], r.Outputs["highKgPerHa"], r.Outputs["fractionOfFull"] = y.KgPerHa.Low, y.KgPerHa.Base, y.KgPerHa.High,
+				y.Fraction
+			r.Working = append(r.Working, working.Step{Figure: "baseKgPerHa", Label: "Yield, base",
+				Formula:     "full yield × fraction by age × density factor × stand factor × cycle × years of growth taken",
+				Substituted: fmt.Sprintf("%g × %.3f × %.3f × %.3f × %.2f × %d", c.Full.Base, y.Fraction, y.Density, y.Stand, y.Cycle, y.Growth), Value: y.KgPerHa.Base,
+				Unit: "kg/ha", Source: c.Source + " (" + practice.OriginWords(c.Origin) + ")", Inputs: []working.Input{}})
 			if c.Extrapolated(rho) {
-				r.Findings = append(r.Findings, finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Subject: "Density", Source: "method Y7", Remedies: []finding.Remedy{},
+				r.Findings = append(r.Findings, finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Subject: "Density", Source: "method Y7",
+					Remedies: []finding.Remedy{},
 					Sentence: fmt.Sprintf("%.0f/ha is far from the %.0f/ha the yields were seen at.", rho, c.ReferencePerHa)})
 			}
 			return nil

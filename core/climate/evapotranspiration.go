@@ -81,30 +81,41 @@ func Hargreaves(tmin, tmax, ra float64) float64 {
 	return math.Max(0, 0.0023*((tmin+tmax)/2+17.8)*math.Sqrt(math.Max(0, tmax-tmin))*0.408*ra)
 }
 
+// valid refuses what air cannot be.
+func (a Air) valid() error {
+	has := func(x float64) bool { return !math.IsNaN(x) }
+	switch {
+	case !(a.TMin >= -60 && a.TMax <= 60) || a.TMax < a.TMin:
+		return finding.Bad("tmaxC", a.TMax, "the maximum must lie at or above the minimum", "−60 to 60 °C")
+	case has(a.RHMax) && !(a.RHMax >= 0 && a.RHMax <= 100), has(a.RHMin) && !(a.RHMin >= 0 && a.RHMin <= 100), has(a.RHMean) &&
+		!(a.RHMean >= 0 && a.RHMean <= 100):
+		return finding.Bad("rhMaxPct", fmt.Sprintf("%g, %g, %g", a.RHMax, a.RHMin, a.RHMean), "is not a relative humidity", "0 to 100 %")
+	case has(a.WindMS) && a.WindMS < 0:
+		return finding.Bad("windMS", a.WindMS, "is not a wind speed", "0 m/s or more")
+	case !(a.LatDeg >= -90 && a.LatDeg <= 90):
+		return finding.Bad("latDeg", a.LatDeg, "is not a latitude", "−90 to 90°")
+	}
+	if has(a.RHMax) && has(a.RHMin) && a.RHMin > a.RHMax {
+		return finding.Bad("rhMinPct", a.RHMin, fmt.Sprintf("the lowest humidity lies above the highest, %g %%", a.RHMax), "at most the highest")
+	}
+	return nil
+}
+
 // ET0 is reference evapotranspiration by Penman–Monteith (Allen, Pereira, Raes & Smith, Crop
 // evapotranspiration, FAO Irrigation and Drainage Paper 56, 1998, chapters 3 and 4; method WAT-1). What
 // is missing is put in as that paper says, named, and widens the answer by 15 %.
 func ET0(a Air) (Reference, error) {
 	has := func(x float64) bool { return !math.IsNaN(x) }
-	switch {
-	case !(a.TMin >= -60 && a.TMax <= 60) || a.TMax < a.TMin:
-		return Reference{}, finding.Bad("tmaxC", a.TMax, "the maximum must lie at or above the minimum", "−60 to 60 °C")
-	case has(a.RHMax) && !(a.RHMax >= 0 && a.RHMax <= 100), has(a.RHMin) && !(a.RHMin >= 0 && a.RHMin <= 100), has(a.RHMean) && !(a.RHMean >= 0 && a.RHMean <= 100):
-		return Reference{}, finding.Bad("rhMaxPct", fmt.Sprintf("%g, %g, %g", a.RHMax, a.RHMin, a.RHMean), "is not a relative humidity", "0 to 100 %")
-	case has(a.WindMS) && a.WindMS < 0:
-		return Reference{}, finding.Bad("windMS", a.WindMS, "is not a wind speed", "0 m/s or more")
-	case !(a.LatDeg >= -90 && a.LatDeg <= 90):
-		return Reference{}, finding.Bad("latDeg", a.LatDeg, "is not a latitude", "−90 to 90°")
-	}
-	if has(a.RHMax) && has(a.RHMin) && a.RHMin > a.RHMax {
-		return Reference{}, finding.Bad("rhMinPct", a.RHMin, fmt.Sprintf("the lowest humidity lies above the highest, %g %%", a.RHMax), "at most the highest")
+	if err := a.valid(); err != nil {
+		return Reference{}, err
 	}
 	r := Reference{Substituted: []string{}, Ra: Extraterrestrial(a.LatDeg, a.DOY), DayLength: DayLength(a.LatDeg, a.DOY)}
 	if has(a.SunHours) && (a.SunHours < 0 || a.SunHours > r.DayLength+0.05) {
 		return Reference{}, finding.Bad("sunHours", a.SunHours, "is more sun than the day has light", "0 to the day length")
 	}
 	if has(a.Solar) && a.Solar > r.Ra*1.02 {
-		return Reference{}, finding.Bad("solarMJ", a.Solar, fmt.Sprintf("is more sun than reaches the top of the air on this day, %.1f MJ/m²", r.Ra), "0 to that; watts need turning to MJ a day")
+		return Reference{}, finding.Bad("solarMJ", a.Solar, fmt.Sprintf("is more sun than reaches the top of the air on this day, %.1f MJ/m²", r.Ra),
+			"0 to that; watts need turning to MJ a day")
 	}
 	t := (a.TMax + a.TMin) / 2
 	r.Saturation = (SaturationKPa(a.TMax) + SaturationKPa(a.TMin)) / 2
@@ -124,7 +135,8 @@ func ET0(a Air) (Reference, error) {
 		r.Substituted = append(r.Substituted, "humidity: saturated at the minimum")
 	}
 	if most := SaturationKPa(a.TMax); r.Vapour > most+1e-9 {
-		return Reference{}, finding.Bad(map[bool]string{true: "vapourKPa", false: "dewC"}[has(a.VapourKPa)], r.Vapour, fmt.Sprintf("is more vapour than air of %.1f °C holds, %.2f kPa", a.TMax, most), "at most saturation")
+		return Reference{}, finding.Bad(map[bool]string{true: "vapourKPa", false: "dewC"}[has(a.VapourKPa)], r.Vapour,
+			fmt.Sprintf("is more vapour than air of %.1f °C holds, %.2f kPa", a.TMax, most), "at most saturation")
 	}
 	rso := (0.75 + 2e-5*a.ElevationM) * r.Ra
 	switch {

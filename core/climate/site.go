@@ -42,7 +42,8 @@ func midMonth(m int) int { return civil.Must(2023, m, 15).DayOfYear() }
 // minima come from daily data only: a smooth year has no extremes.
 func NewSite(months []Month, s *Series, latDeg, elevationM float64, coast bool, source string) Site {
 	nan := math.NaN()
-	site := Site{LatDeg: latDeg, ElevationM: elevationM, AnnualMeanC: nan, SeasonMeanC: nan, HotMaxC: nan, MinC10: nan, ColdestMinC: nan, RainMM: nan, DryMonths: nan,
+	site := Site{LatDeg: latDeg, ElevationM: elevationM, AnnualMeanC: nan, SeasonMeanC: nan, HotMaxC: nan, MinC10: nan, ColdestMinC: nan, RainMM: nan,
+		DryMonths: nan,
 		FrostFree: nan, ChillHours: nan, Portions: nan, ET0Year: nan, StormMM: nan, Source: source, Years: []Year{}}
 	if len(months) == 12 {
 		copy(site.Months[:], months)

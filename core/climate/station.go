@@ -87,7 +87,8 @@ func (s *Series) checked(d Day) Day {
 		name   string
 		x      *float64
 		lo, hi float64
-	}{{"tmin", &d.TMin, -60, 60}, {"tmax", &d.TMax, -60, 60}, {"rain", &d.Rain, 0, 1000}, {"humidity", &d.RH, 0, 100}, {"wind", &d.Wind, 0, 80}, {"sun", &d.Sun, 0, 24}} {
+	}{{"tmin", &d.TMin, -60, 60}, {"tmax", &d.TMax, -60, 60}, {"rain", &d.Rain, 0, 1000}, {"humidity", &d.RH, 0, 100}, {"wind", &d.Wind, 0, 80},
+		{"sun", &d.Sun, 0, 24}} {
 		if !math.IsNaN(*v.x) && !(*v.x >= v.lo && *v.x <= v.hi) {
 			s.note(d.On, fmt.Sprintf("%s %g cannot be; taken as missing", v.name, *v.x))
 			*v.x = nan

@@ -289,7 +289,8 @@ func (f Found) valid() error {
 			v      float64
 			lo, hi float64
 			unit   string
-		}{{"depthCm", w.DepthCm, 5, 60, "cm"}, {"stripM", w.StripM, 0.2, 20, "m"}, {"rowM", w.RowM, 0.5, 25, "m"}, {"bufferCap", w.BufferCap, 0.2, 20, "cmolc/kg for each pH"},
+		}{{"depthCm", w.DepthCm, 5, 60, "cm"}, {"stripM", w.StripM, 0.2, 20, "m"}, {"rowM", w.RowM, 0.5, 25, "m"}, {"bufferCap", w.BufferCap, 0.2, 20,
+			"cmolc/kg for each pH"},
 			{"omTarget", w.OMTarget, 0.1, 50, "%"}, {"benchM", w.BenchM, 0.8, 20, "m"}, {"waterM3Day", w.WaterM3Day, 0, 1e6, "m³ a day"}} {
 			if c.v != 0 && !(c.v >= c.lo && c.v <= c.hi) {
 				return finding.Bad("works."+c.name, c.v, "cannot be", fmt.Sprintf("%g to %g %s, or 0 for the usual", c.lo, c.hi, c.unit))

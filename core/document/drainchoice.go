@@ -51,8 +51,10 @@ func (d *DrainChoice) Valid() error {
 		v      float64
 		lo, hi float64
 		unit   string
-	}{{"wetPct", d.WetPct, 1, 100, "%"}, {"kMDay", d.KMDay, 0.001, 50, "m/day"}, {"dischargeMm", d.DischargeMM, 0.5, 50, "mm/day"}, {"irrigationMm", d.IrrigationMM, 1, 500, "mm"}, {"irrigationDays", d.IrrigationDays, 1, 365, "days"},
-		{"waterM", d.WaterM, 0.2, 2, "m"}, {"depthM", d.DepthM, 0.3, 3, "m"}, {"spacingM", d.SpacingM, 2, 200, "m"}, {"angleDeg", d.AngleDeg, 20, 90, "°"}, {"reachM", d.ReachM, 0.5, 5, "m"}} {
+	}{{"wetPct", d.WetPct, 1, 100, "%"}, {"kMDay", d.KMDay, 0.001, 50, "m/day"}, {"dischargeMm", d.DischargeMM, 0.5, 50, "mm/day"},
+		{"irrigationMm", d.IrrigationMM, 1, 500, "mm"}, {"irrigationDays", d.IrrigationDays, 1, 365, "days"},
+		{"waterM", d.WaterM, 0.2, 2, "m"}, {"depthM", d.DepthM, 0.3, 3, "m"}, {"spacingM", d.SpacingM, 2, 200, "m"}, {"angleDeg", d.AngleDeg, 20, 90, "°"},
+		{"reachM", d.ReachM, 0.5, 5, "m"}} {
 		if x.v != 0 && !(x.v >= x.lo && x.v <= x.hi) {
 			return finding.Bad("drains."+x.name, x.v, "cannot be", fmt.Sprintf("%g to %g %s, or 0 for what is computed", x.lo, x.hi, x.unit))
 		}
@@ -98,7 +100,8 @@ func (d *DrainChoice) Valid() error {
 	for i, h := range d.Holes {
 		for _, v := range []float64{h.RadiusCm, h.DepthCm, h.FirstCm, h.RiseCm, h.Seconds} {
 			if !(v > 0 && v < 1e5) {
-				return finding.Bad(fmt.Sprintf("drains.holes[%d]", i), v, "is not a reading of an auger hole", "radius, depth, first depression and rise in cm and the time in s, all above 0")
+				return finding.Bad(fmt.Sprintf("drains.holes[%d]", i), v, "is not a reading of an auger hole",
+					"radius, depth, first depression and rise in cm and the time in s, all above 0")
 			}
 		}
 	}

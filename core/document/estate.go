@@ -50,7 +50,8 @@ func (m Month) valid(field string) error {
 		x      *float64
 		lo, hi float64
 		unit   string
-	}{{"meanC", &m.MeanC, -60, 50, "°C"}, {"minC", &m.MinC, -70, 50, "°C"}, {"maxC", m.MaxC, -60, 60, "°C"}, {"rainMm", &m.RainMM, 0, 3000, "mm"}, {"rhPct", m.RHPct, 0, 100, "%"}, {"windMS", m.WindMS, 0, 40, "m/s"}, {"sunH", m.SunH, 0, 24, "hours a day"}} {
+	}{{"meanC", &m.MeanC, -60, 50, "°C"}, {"minC", &m.MinC, -70, 50, "°C"}, {"maxC", m.MaxC, -60, 60, "°C"}, {"rainMm", &m.RainMM, 0, 3000, "mm"},
+		{"rhPct", m.RHPct, 0, 100, "%"}, {"windMS", m.WindMS, 0, 40, "m/s"}, {"sunH", m.SunH, 0, 24, "hours a day"}} {
 		if v.x != nil && !(*v.x >= v.lo && *v.x <= v.hi) {
 			return finding.Bad(field+"."+v.name, *v.x, "is not the normal of a month", fmt.Sprintf("%g to %g %s", v.lo, v.hi, v.unit))
 		}
@@ -84,7 +85,8 @@ func (e Estate) Valid() error {
 		return finding.Bad("people", len(e.People), "are too many, or a word of the estate is too long", "200 people; 12 characters of currency, 200 of place")
 	}
 	if e.At != nil && !(math.Abs(e.At.Lon) <= 180 && math.Abs(e.At.Lat) <= geo.MaxLatDeg) {
-		return finding.Bad("at", fmt.Sprintf("%g, %g", e.At.Lat, e.At.Lon), "is no place a farm can lie", fmt.Sprintf("latitude −%g to %g°, longitude −180 to 180°", geo.MaxLatDeg, geo.MaxLatDeg))
+		return finding.Bad("at", fmt.Sprintf("%g, %g", e.At.Lat, e.At.Lon), "is no place a farm can lie", fmt.Sprintf("latitude −%g to %g°, longitude −180 to 180°",
+			geo.MaxLatDeg, geo.MaxLatDeg))
 	}
 	return e.Site.valid()
 }
@@ -158,14 +160,16 @@ func (s Site) valid() error {
 		return finding.Bad("elevationM", *s.ElevationM, "is not a height above the sea", "−450 to 6000 m")
 	}
 	if len(s.Heights) > MaxHeightSources {
-		return finding.Bad("heights", len(s.Heights), "are more sets of heights than can be looked through", fmt.Sprintf("%d at most; take out those that are older or coarser", MaxHeightSources))
+		return finding.Bad("heights", len(s.Heights), "are more sets of heights than can be looked through",
+			fmt.Sprintf("%d at most; take out those that are older or coarser", MaxHeightSources))
 	}
 	for i, h := range s.Heights {
 		if h.Name == "" || h.Digest == "" || h.Kind != "spots" && h.Kind != "grid" {
 			return finding.Bad(fmt.Sprintf("heights[%d]", i), h.Name, "is not a set of heights", "a name, spots or grid, and the file it is kept in")
 		}
 		if !(h.AccuracyM > 0 && h.AccuracyM <= 50) {
-			return finding.Bad(fmt.Sprintf("heights[%d].accuracyM", i), h.AccuracyM, "is not how well a height is known", "0.001 to 50 m; levelled 0.01, survey receiver 0.03, phone 5 to 10")
+			return finding.Bad(fmt.Sprintf("heights[%d].accuracyM", i), h.AccuracyM, "is not how well a height is known",
+				"0.001 to 50 m; levelled 0.01, survey receiver 0.03, phone 5 to 10")
 		}
 	}
 	for i, b := range s.Barriers {

@@ -14,7 +14,8 @@ type Sorted struct {
 var sorting = []Sorted{
 	{"logs", "logs over {10 cm}", "along the contour and the edges, across the slope", "slow to rot; they hold soil for years"},
 	{"thick", "branches of {3 to 10 cm}", "to the alleys and paths", "cover to walk on; in the beds they are in the way"},
-	{"fine", "twigs, leaves and grass under {3 cm}", "left lying until a day or two before planting, then over the beds {5 to 10 cm} deep", "covers and feeds; never on paths"},
+	{"fine", "twigs, leaves and grass under {3 cm}", "left lying until a day or two before planting, then over the beds {5 to 10 cm} deep",
+		"covers and feeds; never on paths"},
 	{"thorns", "thorny matter", "to a pile of its own outside the rows, left to rot under a climbing legume", "it injures people and tyres"},
 	{"vines", "vines and seeding weeds", "dried on a pile, never on the beds", "they grow again"},
 }

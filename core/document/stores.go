@@ -44,7 +44,8 @@ func (s Site) PriceList() []Priced {
 		out = append(out, Priced{"organic:" + o.ID, o.Name, "t"})
 	}
 	out = append(out, Priced{"hand", "work by hand", "h"}, Priced{"machine", "work by machine with driver", "h"}, Priced{"earth", "earth moved", "m³"},
-		Priced{"soil-test", "soil test of one sample", "sample"}, Priced{"drain-stone", "stone for drains", "t"}, Priced{"drain-pit", "inspection pit with cover", "piece"},
+		Priced{"soil-test", "soil test of one sample", "sample"}, Priced{"drain-stone", "stone for drains", "t"}, Priced{"drain-pit", "inspection pit with cover",
+			"piece"},
 		Priced{"film", "film for beds", "m"}, Priced{"fabric", "ground fabric", "m"}, Priced{"drip", "drip line", "m"})
 	for _, p := range drainage.Pipes {
 		out = append(out, Priced{"pipe:" + p.Name, "drain pipe " + p.Name, "m"})

@@ -150,7 +150,8 @@ func (l Layout) comb(rings [][]XY, mains []Main, of int, laid []Drain, z func(XY
 		if far < l.SpacingM/2 || of > 0 && !c.goesOn && sag([]XY{c.at, along(c.at, c.way, far)}, z) > mostSagM {
 			continue
 		}
-		out = append(out, Drain{ID: []string{"", "b"}[c.side], Main: m.ID, Lateral: true, Joins: c.joins, Points: []XY{c.at, along(c.at, c.way, far)}, LengthM: far, direction: c.way})
+		out = append(out, Drain{ID: []string{"", "b"}[c.side], Main: m.ID, Lateral: true, Joins: c.joins, Points: []XY{c.at, along(c.at, c.way, far)}, LengthM: far,
+			direction: c.way})
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].Joins < out[j].Joins })
 	n := map[string]int{}
@@ -343,7 +344,8 @@ func (l Layout) joined(mains []Main) []Drain {
 			id = fmt.Sprintf("L%d", i+1)
 		}
 		line, on, s := join(drawn.Points, mains)
-		out = append(out, Drain{ID: id, Main: mains[on].ID, Lateral: true, Joins: s, Points: line, LengthM: Length(line), direction: unit(sub(line[len(line)-1], line[len(line)-2]))})
+		out = append(out, Drain{ID: id, Main: mains[on].ID, Lateral: true, Joins: s, Points: line, LengthM: Length(line),
+			direction: unit(sub(line[len(line)-1], line[len(line)-2]))})
 	}
 	return out
 }

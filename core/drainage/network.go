@@ -118,7 +118,8 @@ func Design(rings [][]XY, l Layout, t Task) (*Network, error) {
 	}
 	t.defaults()
 	mains := l.mains()
-	n := &Network{Open: t.Open, Mains: mains, Laterals: append([]Drain{}, l.lay(rings, mains, t.height)...), Reaches: []Drain{}, Chambers: []Chamber{}, Troubles: []Trouble{}, Missed: []Missed{}, BlockM2: Area(rings)}
+	n := &Network{Open: t.Open, Mains: mains, Laterals: append([]Drain{}, l.lay(rings, mains, t.height)...), Reaches: []Drain{}, Chambers: []Chamber{},
+		Troubles: []Trouble{}, Missed: []Missed{}, BlockM2: Area(rings)}
 	ext := l.EndM
 	if ext == 0 {
 		ext = l.SpacingM / 2

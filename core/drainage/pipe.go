@@ -13,7 +13,8 @@ type Pipe struct {
 }
 
 // Pipes are the sizes tried, small to large (common practice; insides are those of the capacity tables).
-var Pipes = []Pipe{{"75 mm", 0.075, 0.085, false}, {"100 mm", 0.100, 0.113, false}, {"125 mm", 0.125, 0.141, false}, {"150 mm", 0.145, 0.164, false}, {"200 mm", 0.180, 0.204, false}, {"250 mm", 0.225, 0.256, false}, {"315 mm", 0.285, 0.325, false}}
+var Pipes = []Pipe{{"75 mm", 0.075, 0.085, false}, {"100 mm", 0.100, 0.113, false}, {"125 mm", 0.125, 0.141, false}, {"150 mm", 0.145, 0.164, false},
+	{"200 mm", 0.180, 0.204, false}, {"250 mm", 0.225, 0.256, false}, {"315 mm", 0.285, 0.325, false}}
 
 // Capacity is full flow in m³/s at a grade in m/m: transporting, water let in at the head, or collecting,
 // water coming in evenly along the pipe (from memory: ILRI Publication 16 and FAO Irrigation and Drainage

@@ -28,15 +28,11 @@ func (l Layout) Reach(rings [][]XY, mains []Main, laterals []Drain, ext, cell fl
 		hi = XY{math.Max(hi[0], p[0]), math.Max(hi[1], p[1])}
 	}
 	nx, ny := int((hi[0]-lo[0])/cell)+1, int((hi[1]-lo[1])/cell)+1
-	type seg struct {
-		a, b XY
-		of   int
-		box  [4]float64
-	}
 	half := l.SpacingM/2 + 1e-6
 	var segs []seg
 	add := func(a, b XY, of int) {
-		segs = append(segs, seg{a, b, of, [4]float64{math.Min(a[0], b[0]) - half, math.Min(a[1], b[1]) - half, math.Max(a[0], b[0]) + half, math.Max(a[1], b[1]) + half}})
+		segs = append(segs, seg{a, b, of, [4]float64{math.Min(a[0], b[0]) - half, math.Min(a[1], b[1]) - half, math.Max(a[0], b[0]) + half, math.Max(a[1], b[1]) +
+			half}})
 	}
 	for i, d := range laterals {
 		for k := 1; k < len(d.Points); k++ {
@@ -53,22 +49,7 @@ func (l Layout) Reach(rings [][]XY, mains []Main, laterals []Drain, ext, cell fl
 			add(line[k-1], line[k], len(laterals)+i)
 		}
 	}
-	// squares of eight cells, each with the segments that can reach into it
-	const wide = 8
-	sx, sy := (nx+wide-1)/wide, (ny+wide-1)/wide
-	squares := make([][]int32, sx*sy)
-	far := half + cell*wide*math.Sqrt2/2
-	for i := range segs {
-		s := &segs[i]
-		for j := max(0, int((s.box[1]-lo[1])/cell)/wide-1); j <= min(sy-1, int((s.box[3]-lo[1])/cell)/wide+1); j++ {
-			for q := max(0, int((s.box[0]-lo[0])/cell)/wide-1); q <= min(sx-1, int((s.box[2]-lo[0])/cell)/wide+1); q++ {
-				mid := XY{lo[0] + (float64(q)+0.5)*wide*cell, lo[1] + (float64(j)+0.5)*wide*cell}
-				if squared(mid, s.a, s.b) <= far*far {
-					squares[j*sx+q] = append(squares[j*sx+q], int32(i))
-				}
-			}
-		}
-	}
+	squares, sx := binned(segs, lo, nx, ny, cell, half)
 	share := make([]float64, len(laterals)+len(mains))
 	state := make([]int8, nx*ny) // 1 reached, 2 missed
 	total := 0.0
@@ -103,6 +84,36 @@ func (l Layout) Reach(rings [][]XY, mains []Main, laterals []Drain, ext, cell fl
 		reached += share[i]
 	}
 	return share[:len(laterals)], share[len(laterals):], reached, pieces(state, nx, ny, lo, cell, k)
+}
+
+// seg is a piece of a drain with the box within which it can reach.
+type seg struct {
+	a, b XY
+	of   int
+	box  [4]float64
+}
+
+// wide is how many cells a square is wide that segments are sorted into.
+const wide = 8
+
+// binned are squares of cells, each with the segments that can reach into it; sx is how many lie side by side.
+func binned(segs []seg, lo XY, nx, ny int, cell, half float64) (squares [][]int32, sx int) {
+	sx = (nx + wide - 1) / wide
+	sy := (ny + wide - 1) / wide
+	squares = make([][]int32, sx*sy)
+	far := half + cell*wide*math.Sqrt2/2
+	for i := range segs {
+		s := &segs[i]
+		for j := max(0, int((s.box[1]-lo[1])/cell)/wide-1); j <= min(sy-1, int((s.box[3]-lo[1])/cell)/wide+1); j++ {
+			for q := max(0, int((s.box[0]-lo[0])/cell)/wide-1); q <= min(sx-1, int((s.box[2]-lo[0])/cell)/wide+1); q++ {
+				mid := XY{lo[0] + (float64(q)+0.5)*wide*cell, lo[1] + (float64(j)+0.5)*wide*cell}
+				if squared(mid, s.a, s.b) <= far*far {
+					squares[j*sx+q] = append(squares[j*sx+q], int32(i))
+				}
+			}
+		}
+	}
+	return squares, sx
 }
 
 // lastJoint is how far up a line its pipe goes: to its last junction, or all the way where nothing joins it.

@@ -7,7 +7,8 @@ import (
 
 // Sources of water that make a block wet, with the words a person chooses by.
 var Sources = []struct{ ID, Words string }{
-	{"unknown", "nobody knows"}, {"river", "a river or dam close by"}, {"canal", "a leaking canal or ditch"}, {"seepage", "seepage from the hillside"}, {"runon", "water running on from above"},
+	{"unknown", "nobody knows"}, {"river", "a river or dam close by"}, {"canal", "a leaking canal or ditch"}, {"seepage", "seepage from the hillside"},
+	{"runon", "water running on from above"},
 	{"rain", "its own rain on slow soil"}, {"pan", "rain held up by a plough pan"}, {"irrigation", "its own irrigation"}, {"artesian", "pressure from below"},
 }
 
@@ -34,8 +35,10 @@ type Remedy struct {
 }
 
 // Names of the remedies.
-var Names = map[string]string{"interceptor": "Stop it before it enters: an interceptor drain", "diversion": "Lead it past: a ditch or bank above the block", "local": "Drain the wet part only", "gridiron": "Drain the field: gridiron",
-	"herringbone": "Drain the field: herringbone", "ditches": "Open ditches", "beds": "Raise the beds", "subsoil": "Break the pan", "leave": "Leave the wet part out", "tolerant": "Grow something that bears it", "investigate": "Find out where the water comes from"}
+var Names = map[string]string{"interceptor": "Stop it before it enters: an interceptor drain", "diversion": "Lead it past: a ditch or bank above the block",
+	"local": "Drain the wet part only", "gridiron": "Drain the field: gridiron",
+	"herringbone": "Drain the field: herringbone", "ditches": "Open ditches", "beds": "Raise the beds", "subsoil": "Break the pan",
+	"leave": "Leave the wet part out", "tolerant": "Grow something that bears it", "investigate": "Find out where the water comes from"}
 
 // Remedies ranks what can be done (method DRN-1, common practice). Keeping foreign water out comes first.
 func Remedies(c Case) []Remedy {
@@ -60,7 +63,8 @@ func Remedies(c Case) []Remedy {
 	}
 	if foreign {
 		near := c.LayerM == 0 || c.LayerM <= 2.5
-		add("interceptor", 1, outlet && near && (c.Source != "seepage" || c.SlopePct > 2), why(near, "it comes from outside and can be stopped before it enters", "the layer lies deeper than 2.5 m: an interceptor catches only part"))
+		add("interceptor", 1, outlet && near && (c.Source != "seepage" || c.SlopePct > 2), why(near, "it comes from outside and can be stopped before it enters",
+			"the layer lies deeper than 2.5 m: an interceptor catches only part"))
 	}
 	if c.Source == "runon" {
 		add("diversion", 1, true, "it runs on over the surface: a ditch or bank above leads it to safe ground")
@@ -88,11 +92,13 @@ func Remedies(c Case) []Remedy {
 	if c.Valley {
 		first, second = second, first
 	}
-	add(first, field, ok, why(ok, map[string]string{"gridiron": "the block falls one way, or hardly", "herringbone": "two sides fall to a middle line"}[first], no))
+	add(first, field, ok, why(ok, map[string]string{"gridiron": "the block falls one way, or hardly", "herringbone": "two sides fall to a middle line"}[first],
+		no))
 	add(second, field+1, ok, why(ok, "possible too", no))
 	add("ditches", 5, outlet, "they show every leak and carry storms, and take land and traffic")
 	bed := outlet || c.SlopePct > 0.5
-	add("beds", map[bool]int{true: 1, false: 4}[tight || !pipe], bed, why(bed, "roots are lifted out of the wet; the furrows must fall to an outlet", "a bed without an outlet is a moat"))
+	add("beds", map[bool]int{true: 1, false: 4}[tight || !pipe], bed, why(bed, "roots are lifted out of the wet; the furrows must fall to an outlet",
+		"a bed without an outlet is a moat"))
 	add("tolerant", 7, true, "crops of wet-soil class 1 and 2 bear wet feet; the sheets say which those are")
 	sort.SliceStable(out, func(i, j int) bool {
 		if out[i].Works != out[j].Works {

@@ -130,7 +130,8 @@ const OutletClearM = 0.3
 var ernst = []struct {
 	k float64
 	a [6]float64
-}{{1, [6]float64{2, 3, 5, 9, 15, 30}}, {2, [6]float64{2.4, 3.2, 4.6, 6.2, 8, 10}}, {3, [6]float64{2.6, 3.3, 4.5, 5.5, 6.8, 8}}, {5, [6]float64{2.8, 3.5, 4.4, 4.8, 5.6, 6.2}},
+}{{1, [6]float64{2, 3, 5, 9, 15, 30}}, {2, [6]float64{2.4, 3.2, 4.6, 6.2, 8, 10}}, {3, [6]float64{2.6, 3.3, 4.5, 5.5, 6.8, 8}},
+	{5, [6]float64{2.8, 3.5, 4.4, 4.8, 5.6, 6.2}},
 	{10, [6]float64{3.2, 3.6, 4.2, 4.5, 4.8, 5}}, {20, [6]float64{3.6, 3.7, 4, 4.2, 4.4, 4.6}}, {50, [6]float64{3.8, 4, 4, 4, 4.2, 4.6}}}
 
 // GeometryFactor is a of Ernst: 1 where the lower layer is under a tenth as permeable, 4 where it is over
@@ -179,7 +180,8 @@ func (e TwoLayers) Head(q, l float64) (h, vertical, horizontal, radial float64) 
 // radial resistance would come out below nought.
 func (e TwoLayers) Valid() error {
 	if !(e.A*e.Dr > e.U) {
-		return finding.Bad("uM", e.U, fmt.Sprintf("is as large as the layer the water turns in, %.2f m: the radial part would be negative", e.A*e.Dr), "a smaller wet perimeter, or a thicker layer below the drain")
+		return finding.Bad("uM", e.U, fmt.Sprintf("is as large as the layer the water turns in, %.2f m: the radial part would be negative", e.A*e.Dr),
+			"a smaller wet perimeter, or a thicker layer below the drain")
 	}
 	return nil
 }
@@ -247,7 +249,8 @@ func AugerHole(radiusCm, depthCm, meanCm, firstCm, riseCm, seconds float64, onLa
 	case !(firstCm <= depthCm):
 		return 0, finding.Bad("firstCm", firstCm, "the water cannot have been bailed below the bottom of the hole", fmt.Sprintf("at most the depth, %g cm", depthCm))
 	case !(meanCm <= firstCm):
-		return 0, finding.Bad("meanCm", meanCm, "the mean depression lies above the first: the water rises after it is bailed", fmt.Sprintf("at most the first, %g cm", firstCm))
+		return 0, finding.Bad("meanCm", meanCm, "the mean depression lies above the first: the water rises after it is bailed",
+			fmt.Sprintf("at most the first, %g cm", firstCm))
 	case !(riseCm > 0 && riseCm <= firstCm/4):
 		return 0, finding.Bad("riseCm", riseCm, "the water rose too far between the readings", "up to a quarter of the first depression")
 	case !(seconds > 0):
@@ -292,7 +295,8 @@ func Depth(upper, lower []Limit, pipeM float64) (depthM float64, binding Limit, 
 	}
 	for _, l := range lower {
 		if binding.DepthM-pipeM < l.DepthM-1e-9 {
-			return binding.DepthM, binding, finding.Bad("depthM", binding.DepthM, "the "+binding.Name+" lets the pipe lie no deeper, and "+l.Name+" asks for more cover", "a raised bed, another outlet, or no traffic over the pipe")
+			return binding.DepthM, binding, finding.Bad("depthM", binding.DepthM,
+				"the "+binding.Name+" lets the pipe lie no deeper, and "+l.Name+" asks for more cover", "a raised bed, another outlet, or no traffic over the pipe")
 		}
 	}
 	return binding.DepthM, binding, nil

@@ -122,7 +122,8 @@ type Ridges struct {
 // Valid refuses a furrow whose sides meet before its floor.
 func (r Ridges) Valid() error {
 	if !(r.FurrowM-2*r.Side*r.DepthM >= -1e-9) {
-		return finding.Bad("furrowM", r.FurrowM, fmt.Sprintf("its sides meet before they are %g m deep", r.DepthM), fmt.Sprintf("%g m or more, or a steeper side", 2*r.Side*r.DepthM))
+		return finding.Bad("furrowM", r.FurrowM, fmt.Sprintf("its sides meet before they are %g m deep", r.DepthM), fmt.Sprintf("%g m or more, or a steeper side",
+			2*r.Side*r.DepthM))
 	}
 	return nil
 }

@@ -29,7 +29,8 @@ func (w Weight) Rank() int {
 }
 
 // Remedy is a command that answers a finding. Patch is an RFC 7396 merge patch on the block; where Record is set, what
-// it says is recorded instead, and the plan's inputs stay as they are. Where Ask is set, the reader is asked that question and the answer goes in place of Answer.
+// it says is recorded instead, and the plan's inputs stay as they are. Where Ask is set, the reader is asked that
+// question and the answer goes in place of Answer.
 type Remedy struct {
 	Label string         `json:"label"`
 	Patch map[string]any `json:"patch"`

@@ -165,7 +165,8 @@ func Validate(p Polygon) error {
 	for i, r := range p.Rings() {
 		for k, v := range r {
 			if d := DistanceM(p.Outer[0], v); !(d <= MaxReachM) {
-				return &Invalid{i, k + 1, fmt.Sprintf("it lies %.0f km from the first point", d/1000), "check latitude, longitude and their signs; a block spans 50 km at most"}
+				return &Invalid{i, k + 1, fmt.Sprintf("it lies %.0f km from the first point", d/1000),
+					"check latitude, longitude and their signs; a block spans 50 km at most"}
 			}
 		}
 	}
@@ -208,7 +209,8 @@ func validRing(ring int, r Ring) error {
 		case math.Abs(v.Lat) > 90 && math.Abs(v.Lon) <= 90:
 			return bad(fmt.Sprintf("latitude %g lies beyond 90°: latitude and longitude look swapped", v.Lat), "write longitude first, then latitude")
 		case math.Abs(v.Lon) > 180 || math.Abs(v.Lat) > 90:
-			return bad(fmt.Sprintf("%g, %g are not degrees of longitude and latitude", v.Lon, v.Lat), "export the file in WGS 84 (EPSG:4326), not in metres of a map grid")
+			return bad(fmt.Sprintf("%g, %g are not degrees of longitude and latitude", v.Lon, v.Lat),
+				"export the file in WGS 84 (EPSG:4326), not in metres of a map grid")
 		case math.Abs(v.Lat) > MaxLatDeg:
 			return bad(fmt.Sprintf("latitude %g lies at a pole", v.Lat), "give the position of the block")
 		case v.Lon == 0 && v.Lat == 0:

@@ -31,6 +31,7 @@ func (c *computation) judgeAnswers() {
 	}
 	if open > 0 && len(c.in.Block.Answers) > 0 {
 		c.Note(finding.Finding{Rule: "site.open", Weight: finding.Know, Step: "ground", Subject: "Questions",
-			Sentence: fmt.Sprintf("%d of the %d questions of the site %s not answered yet.", open, len(document.Questions), map[bool]string{true: "is", false: "are"}[open == 1])})
+			Sentence: fmt.Sprintf("%d of the %d questions of the site %s not answered yet.", open, len(document.Questions), map[bool]string{true: "is",
+				false: "are"}[open == 1])})
 	}
 }

@@ -34,13 +34,15 @@ func (c *computation) checklist() []CheckItem {
 	add("dam", "Lie of the land", "Hedges, banks and buildings below the block", "a gap of a tenth at the low end")
 	add("ponds", "Lie of the land", "After heavy rain: where does water stand?", "nowhere after 48 hours")
 	add("outlet", "Lie of the land", "Where could a drain run out?", "lower than the deepest drain, and allowed")
-	add("dig", "Pit", "Dig to "+c.Text(1.2, units.Spacing)+" or to what stops the spade; never stand in a deeper pit unshored, never alone", "three pits at least, one in every kind of soil")
+	add("dig", "Pit", "Dig to "+c.Text(1.2, units.Spacing)+" or to what stops the spade; never stand in a deeper pit unshored, never alone",
+		"three pits at least, one in every kind of soil")
 	add("layers", "Pit", "Layers: depth, texture by feel, colour, structure", "drawn and noted by layer")
 	add("pan", "Pit", "Push a knife down the face: does it stop?", "no pan, or its depth is noted")
 	add("mottles", "Pit", "Rust spots, grey or bluish colour, sour smell", "none in the root depth")
 	add("roots", "Pit", "How deep do old roots go, and do they bend?", "they go straight down")
 	add("water", "Pit", "Water standing in the pit after a day", "none in the root depth")
-	add("sample", "Soil sample", "15 to 20 cores of each kind of soil, from 0 to "+c.Text(20, units.Depth)+" and from there to "+c.Text(40, units.Depth)+", mixed, dried in the shade", "bagged, labelled with block, depth and day")
+	add("sample", "Soil sample", "15 to 20 cores of each kind of soil, from 0 to "+c.Text(20, units.Depth)+" and from there to "+c.Text(40,
+		units.Depth)+", mixed, dried in the shade", "bagged, labelled with block, depth and day")
 	add("history", "Soil sample", "Ask what grew here and what was sprayed in the last eight years", "written down with years")
 	add("supply", "Water", "Bucket and watch at the end of the dry season", "litres a second noted")
 	add("watertest", "Water", "A bottle for the laboratory", "EC, sodium, bicarbonate, iron, germs asked for")

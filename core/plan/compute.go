@@ -73,7 +73,8 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	c.ground = ground.Measure(c.groundIn(), c.Voice)
 	c.p.Ground = c.ground
 	if c.planting != nil && c.sheet != nil && !c.sheet.Whole() {
-		return nil, finding.Bad("planting.sheet", c.sheet.Name, "its sheet says what the ground must be and how it is prepared, not yet how a planting is laid out and kept", "a sheet with layouts")
+		return nil, finding.Bad("planting.sheet", c.sheet.Name,
+			"its sheet says what the ground must be and how it is prepared, not yet how a planting is laid out and kept", "a sheet with layouts")
 	}
 	if c.planting != nil && c.sheet != nil {
 		if err := c.choose(); err != nil {

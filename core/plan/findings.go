@@ -44,12 +44,14 @@ func (c *computation) judgeAgreement() {
 	p := c.planting
 	if c.in.NewSheet != nil {
 		c.Note(finding.Finding{Rule: "sheet.newer", Weight: finding.Know, Step: "plants", Subject: "Practice sheet", Source: "",
-			Sentence: fmt.Sprintf("The library holds another version of the sheet of %s than the one this plan was adopted with. Nothing moves until it is taken over.", c.sheet.Name),
+			Sentence: fmt.Sprintf("The library holds another version of the sheet of %s than the one this plan was adopted with. Nothing moves until it is taken over.",
+				c.sheet.Name),
 			Remedies: []finding.Remedy{{Label: "Take over the library's sheet", Patch: planting("sheetDigest", nil)}}})
 	}
 	if c.p.Stage == document.Adopted && p.BaseDate.Compare(p.Date) != 0 {
 		c.Note(finding.Finding{Rule: "schedule.moved", Weight: finding.Watch, Step: "plants", Subject: "Planting date", Source: "",
-			Sentence: fmt.Sprintf("Adopted on %s for planting on %s; it is now planned for %s, %s.", p.AdoptedOn.Words(), p.BaseDate.Words(), p.Date.Words(), days(p.Date.Sub(p.BaseDate))),
+			Sentence: fmt.Sprintf("Adopted on %s for planting on %s; it is now planned for %s, %s.", p.AdoptedOn.Words(), p.BaseDate.Words(), p.Date.Words(),
+				days(p.Date.Sub(p.BaseDate))),
 			Remedies: []finding.Remedy{{Label: "Back to " + p.BaseDate.Words(), Patch: planting("date", p.BaseDate.String())}}})
 	}
 	c.rows.Agree(c.rowsIn(), c.Voice)

@@ -25,7 +25,8 @@ func (c *computation) finite() {
 	for _, part := range []struct {
 		step, what string
 		of         any
-	}{{"ground", "The ground", &p.Ground}, {"soil", "The soil", &p.Soil}, {"soil", "What the soil is given", &p.Works}, {"drains", "The drains", p.Drains}, {"prepare", "The preparation", &p.Preparation},
+	}{{"ground", "The ground", &p.Ground}, {"soil", "The soil", &p.Soil}, {"soil", "What the soil is given", &p.Works}, {"drains", "The drains", p.Drains},
+		{"prepare", "The preparation", &p.Preparation},
 		{"rows", "The rows", &p.Rows}, {"rows", "The spacing", &p.Spec}, {"yield", "The years", &p.Years}} {
 		if zeroBad(reflect.ValueOf(part.of)) && !spoilt[part.what] {
 			c.uncomputed(part.step, part.what)
@@ -34,8 +35,10 @@ func (c *computation) finite() {
 }
 
 func (c *computation) uncomputed(step, what string) {
-	c.Findings = append(c.Findings, finding.Finding{Rule: "plan.not-finite." + step + "." + what, Weight: finding.Mend, Step: step, Subject: what, Remedies: []finding.Remedy{}, Source: "the program",
-		Sentence: fmt.Sprintf("%s cannot be computed from what is entered: a number came out that is none. The rest of the plan stands; look at what was entered last here.", what)})
+	c.Findings = append(c.Findings, finding.Finding{Rule: "plan.not-finite." + step + "." + what, Weight: finding.Mend, Step: step, Subject: what,
+		Remedies: []finding.Remedy{}, Source: "the program",
+		Sentence: fmt.Sprintf("%s cannot be computed from what is entered: a number came out that is none. The rest of the plan stands; look at what was "+
+			"entered last here.", what)})
 }
 
 func bad(v float64) bool { return math.IsNaN(v) || math.IsInf(v, 0) }

@@ -59,7 +59,8 @@ func Forks(in Input) ([]report.Fork, error) {
 			if err != nil {
 				return nil, err
 			}
-			way := report.Way{ID: o.ID, Name: o.Name, Sentence: o.Sentence, When: o.When, Origin: practice.OriginWords(o.Origin), Taken: base.Choices[f.ID] == o.ID, Consequences: []report.Consequence{}}
+			way := report.Way{ID: o.ID, Name: o.Name, Sentence: o.Sentence, When: o.When, Origin: practice.OriginWords(o.Origin), Taken: base.Choices[f.ID] == o.ID,
+				Consequences: []report.Consequence{}}
 			for _, k := range consequential {
 				if fig, ok := got.Figure(k.path); ok {
 					way.Consequences = append(way.Consequences, report.Consequence{Label: k.label, Quantity: fig.Quantity, Value: fig.Value, Text: fig.Text})

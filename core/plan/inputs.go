@@ -33,7 +33,8 @@ func (c *computation) drainsLaid() civil.Date {
 func (c *computation) prepareIn() prepare.In {
 	b := c.in.Block
 	in := prepare.In{Ground: c.ground, Land: c.in.Land, Soil: c.p.Soil, Pits: b.Pits, Tests: b.Tests, Drains: c.p.Drains, Sheet: c.sheet, Choices: c.p.Choices,
-		Works: b.WorksChoice(), Decided: b.Decided, Growth: b.Growth, Materials: c.in.Estate.Materials, RowSpacingM: c.rowSpacing(), Stations: c.rows.Placed.Stations, When: c.timetable()}
+		Works: b.WorksChoice(), Decided: b.Decided, Growth: b.Growth, Materials: c.in.Estate.Materials, RowSpacingM: c.rowSpacing(),
+		Stations: c.rows.Placed.Stations, When: c.timetable()}
 	for _, m := range c.in.Estate.Climate {
 		in.MonthMeanC = append(in.MonthMeanC, m.MeanC)
 	}

@@ -26,7 +26,9 @@ func (c *computation) state() {
 		c.p.Words = fmt.Sprintf("%s, considered for %s", crop, month(c.meant.Date))
 		c.p.Cannot = fmt.Sprintf("%s is considered here, not planned. Plan it at the step Plants and its rows, plants, care and crop follow.", c.sheet.Name)
 		if !c.sheet.Whole() {
-			c.p.Cannot = fmt.Sprintf("%s is considered here. Its practice sheet says what the ground must be and how it is prepared; how it is laid out, ordered, kept and picked it does not say yet, so rows, plants, care and crop cannot be planned with it. What the ground asks for stands at Soil, Drains, Fit and Prepare.", c.sheet.Name)
+			c.p.Cannot = fmt.Sprintf("%s is considered here. Its practice sheet says what the ground must be and how it is prepared; how it is laid out, ordered, "+
+				"kept and picked it does not say yet, so rows, plants, care and crop cannot be planned with it. What the ground asks for stands at Soil, Drains, Fit "+
+				"and Prepare.", c.sheet.Name)
 		}
 	case len(c.in.Before) > 0:
 		last := c.in.Before[0]
@@ -36,7 +38,8 @@ func (c *computation) state() {
 			}
 		}
 		c.p.Words = fmt.Sprintf("nothing since %s, %s before", month(last.End), strings.ToLower(last.Name))
-		c.p.Cannot = fmt.Sprintf("What stood here has ended: %s, %s. Choose what follows at the step Plants, or consider a crop at Fit or Prepare.", strings.ToLower(last.Name), last.End.Words())
+		c.p.Cannot = fmt.Sprintf("What stood here has ended: %s, %s. Choose what follows at the step Plants, or consider a crop at Fit or Prepare.",
+			strings.ToLower(last.Name), last.End.Words())
 	default:
 		c.p.Words = "no crop chosen"
 		c.p.Cannot = "No crop is chosen for this block. Choose one at the step Plants, or consider one at Fit or Prepare."

@@ -36,17 +36,23 @@ func (c *computation) waterNeed() {
 	if !(worst > 1) {
 		return
 	}
-	c.Figure(report.Figure{Path: "site.water", Step: "ground", Label: "Water needed a day", Quantity: units.Earth, Value: perDay, Origin: working.Computed, Note: "in " + report.Months[month] + ", the whole block, grown; no losses"})
+	c.Figure(report.Figure{Path: "site.water", Step: "ground", Label: "Water needed a day", Quantity: units.Earth, Value: perDay, Origin: working.Computed,
+		Note: "in " + report.Months[month] + ", the whole block, grown; no losses"})
 	if c.On("site.water") {
-		c.Step("site.water", "Need of the driest month, a day", "(Kc · ET0 − effective rain) · 10 · ha / 30.4", fmt.Sprintf("(%.2f − %.2f) mm · 10 · %.4f / 30.4", use, rain, c.ground.AreaM2/1e4), perDay, units.Earth,
-			"methods WAT-1 to WAT-3: FAO Irrigation and Drainage Paper 56, 1998; SCS TR-21. The coefficient of "+fmt.Sprint(water.GrownCoefficient)+" is assumed", c.Num("reference evapotranspiration", s.ET0[month], units.Rain, working.Computed, report.Months[month], ""), c.Num("rain", s.Months[month].RainMM, units.Rain, working.Measured, c.in.Estate.Source, ""))
+		c.Step("site.water", "Need of the driest month, a day", "(Kc · ET0 − effective rain) · 10 · ha / 30.4", fmt.Sprintf("(%.2f − %.2f) mm · 10 · %.4f / 30.4",
+			use, rain, c.ground.AreaM2/1e4), perDay, units.Earth,
+			"methods WAT-1 to WAT-3: FAO Irrigation and Drainage Paper 56, 1998; SCS TR-21. The coefficient of "+fmt.Sprint(water.GrownCoefficient)+" is assumed",
+			c.Num("reference evapotranspiration", s.ET0[month], units.Rain, working.Computed, report.Months[month], ""), c.Num("rain", s.Months[month].RainMM,
+				units.Rain, working.Measured, c.in.Estate.Source, ""))
 	}
 	w := c.in.Block.Works
 	if w == nil || w.WaterM3Day == 0 {
 		return
 	}
 	if w.WaterM3Day < perDay {
-		c.Note(finding.Finding{Rule: "site.water-short", Weight: finding.Mend, Step: "ground", Subject: "Water", Source: "methods WAT-1 to WAT-3; the coefficient is assumed",
-			Sentence: fmt.Sprintf("The supply of %s a day does not cover %s, which asks for %s a day once the stand is grown, without losses: it would carry %.0f %% of the block.", c.Text(w.WaterM3Day, units.Earth), report.Months[month], c.Text(perDay, units.Earth), 100*w.WaterM3Day/perDay)})
+		c.Note(finding.Finding{Rule: "site.water-short", Weight: finding.Mend, Step: "ground", Subject: "Water",
+			Source: "methods WAT-1 to WAT-3; the coefficient is assumed",
+			Sentence: fmt.Sprintf("The supply of %s a day does not cover %s, which asks for %s a day once the stand is grown, without losses: it would carry %.0f "+
+				"%% of the block.", c.Text(w.WaterM3Day, units.Earth), report.Months[month], c.Text(perDay, units.Earth), 100*w.WaterM3Day/perDay)})
 	}
 }

@@ -17,14 +17,5 @@ func (s *Sheet) idealEdge(key string, high int) float64 {
 	return math.NaN()
 }
 
-// Knows tells whether an option is one of a fork's.
-func (s *Sheet) Knows(fork, option string) bool {
-	for _, f := range s.AllForks() {
-		for _, o := range f.Options {
-			if f.ID == fork && o.ID == option {
-				return true
-			}
-		}
-	}
-	return false
-}
+// WetKey is the factor a sheet's wet-soil class is judged by: the depth in cm at which waterlogging begins.
+const WetKey = "wetnessCm"

@@ -86,7 +86,8 @@ var inOrder = []string{"assess", "ringbark", "slash", "sort", "clear", "stumps",
 	"manure", "till", "harrow", "retest", "bed", "band", "irrigation", "cover", "mulch", "fabric", "windbreak", "fence", "mark", "hole", "fill", "trellis"}
 
 // ofPhase is the kind a piece of work without one stands beside.
-var ofPhase = map[string]string{"assess": "assess", "order": "assess", "clear": "clear", "soil": "lime", "drain": "drain", "bed": "bed", "infrastructure": "irrigation", "plant": "hole"}
+var ofPhase = map[string]string{"assess": "assess", "order": "assess", "clear": "clear", "soil": "lime", "drain": "drain", "bed": "bed",
+	"infrastructure": "irrigation", "plant": "hole"}
 
 // Rank is the place of a piece of work among those of one day.
 func Rank(kind, phase string) int {

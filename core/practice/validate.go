@@ -73,6 +73,20 @@ func (s *Sheet) Validate() []error {
 	}
 	s.checkForks(fail, origin)
 	s.checkLayouts(fail)
+	s.checkCrop(fail)
+	s.eachChoice(conditions(s.Work, func(o Operation) When { return o.If }), func(c map[string]string) {
+		if err := schedule.Check(s.Operations(c)); err != nil {
+			fail("%v (with %v)", err, c)
+		}
+	})
+	one(s, "yield curves", s.Yields, func(y Yield) When { return y.If }, fail)
+	one(s, "feeding programmes", s.Feeding, func(f Feeding) When { return f.If }, fail)
+	one(s, "harvests", s.Harvests, func(h Harvest) When { return h.If }, fail)
+	return errs
+}
+
+// checkCrop checks yields, feeding and harvests, each by its own rules.
+func (s *Sheet) checkCrop(fail func(string, ...any)) {
 	for i, y := range s.Yields {
 		if err := y.Check(); err != nil {
 			fail("yield curve %d: %v", i+1, err)
@@ -88,15 +102,6 @@ func (s *Sheet) Validate() []error {
 			fail("harvest %d: %v", i+1, err)
 		}
 	}
-	s.eachChoice(conditions(s.Work, func(o Operation) When { return o.If }), func(c map[string]string) {
-		if err := schedule.Check(s.Operations(c)); err != nil {
-			fail("%v (with %v)", err, c)
-		}
-	})
-	one(s, "yield curves", s.Yields, func(y Yield) When { return y.If }, fail)
-	one(s, "feeding programmes", s.Feeding, func(f Feeding) When { return f.If }, fail)
-	one(s, "harvests", s.Harvests, func(h Harvest) When { return h.If }, fail)
-	return errs
 }
 
 // one fails for every combination of options for which not exactly one of a list holds.

@@ -82,7 +82,8 @@ func (r Record) Valid(today civil.Date) error {
 	for _, s := range []struct {
 		field, text string
 		most        int
-	}{{"note", r.Note, maxNote}, {"what", r.What, maxWord}, {"unit", r.Unit, maxWord}, {"who", r.Who, maxWord}, {"operation", r.Operation, maxWord}, {"corrects", r.Corrects, maxID}} {
+	}{{"note", r.Note, maxNote}, {"what", r.What, maxWord}, {"unit", r.Unit, maxWord}, {"who", r.Who, maxWord}, {"operation", r.Operation, maxWord},
+		{"corrects", r.Corrects, maxID}} {
 		if len([]rune(s.text)) > s.most {
 			return finding.Bad(s.field, len([]rune(s.text)), "is longer than is kept", strconv.Itoa(s.most)+" characters")
 		}

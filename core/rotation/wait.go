@@ -64,7 +64,8 @@ var Kinds = []struct{ Kind, Words string }{
 var Rules = []Rule{
 	{Kind: "old-trees", LowMo: 12, HighMo: 12, Why: "root-rot fungi live on dead wood", Shorten: "ring-bark a year before felling; take out stumps and roots"},
 	{Kind: "herbicide", LowMo: 12, HighMo: 24, Label: true, Why: "residues harm young roots", Shorten: "the label's interval; a bioassay with a sensitive plant"},
-	{Kind: "fumigant", LowMo: 1, HighMo: 3, Label: true, Why: "the gas must leave the soil, longer when cold or wet", Shorten: "the label's plant-back; a germination test"},
+	{Kind: "fumigant", LowMo: 1, HighMo: 3, Label: true, Why: "the gas must leave the soil, longer when cold or wet",
+		Shorten: "the label's plant-back; a germination test"},
 	{Kind: "cover-crop", LowMo: 1, HighMo: 2, Why: "rotting residues harm roots and lock up nitrogen", Shorten: "kill it earlier"},
 	{Kind: "unknown", LowMo: 12, HighMo: 24, Why: "nobody knows what grew here: residues are assumed", Shorten: "a soil assay and a bioassay"},
 }

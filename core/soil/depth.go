@@ -36,10 +36,12 @@ func (p Pit) Barriers(waterCm float64) []Barrier {
 			out = append(out, Barrier{Kind: "plough pan", DepthCm: l.TopCm, ToCm: l.BottomCm, Why: "hard and platy", Removable: l.BottomCm <= RipReachCm, Remedy: "rip"})
 		case l.DensityG > stop:
 			out = append(out, Barrier{Kind: "compacted layer", DepthCm: l.TopCm, ToCm: l.BottomCm,
-				Why: fmt.Sprintf("bulk density %.2f g/cm³; roots suffer from %.2f and stop at %.2f in %s", l.DensityG, suffer, stop, class), Removable: l.BottomCm <= RipReachCm, Remedy: "rip"})
+				Why:       fmt.Sprintf("bulk density %.2f g/cm³; roots suffer from %.2f and stop at %.2f in %s", l.DensityG, suffer, stop, class),
+				Removable: l.BottomCm <= RipReachCm, Remedy: "rip"})
 		}
 		if l.StonesPct > 70 {
-			out = append(out, Barrier{Kind: "gravel", DepthCm: l.TopCm, ToCm: l.BottomCm, Why: fmt.Sprintf("%.0f %% stones by volume, over 70", l.StonesPct), Remedy: "none"})
+			out = append(out, Barrier{Kind: "gravel", DepthCm: l.TopCm, ToCm: l.BottomCm, Why: fmt.Sprintf("%.0f %% stones by volume, over 70", l.StonesPct),
+				Remedy: "none"})
 		}
 		if l.StrongFizz && i > 0 {
 			out = append(out, Barrier{Kind: "lime-rich layer", DepthCm: l.TopCm, ToCm: l.BottomCm, Why: "foams strongly with acid", Remedy: "none"})
@@ -53,7 +55,8 @@ func (p Pit) Barriers(waterCm float64) []Barrier {
 		}
 	}
 	if waterCm > 0 {
-		out = append(out, Barrier{Kind: "waterlogging", DepthCm: waterCm, ToCm: p.Bottom(), Why: "signs of long wetness begin here", Removable: true, Remedy: "drain"})
+		out = append(out, Barrier{Kind: "waterlogging", DepthCm: waterCm, ToCm: p.Bottom(), Why: "signs of long wetness begin here", Removable: true,
+			Remedy: "drain"})
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].DepthCm < out[j].DepthCm })
 	return out

@@ -195,7 +195,8 @@ func (p Pit) Valid(field string) error {
 		for _, k := range []struct {
 			v, name string
 			known   bool
-		}{{string(l.Hardness), "hardness", oneOf(l.Hardness, Hardnesses)}, {string(l.Structure), "structure", oneOf(l.Structure, Structures)}, {string(l.Roots), "roots", oneOf(l.Roots, RootsSeen)}} {
+		}{{string(l.Hardness), "hardness", oneOf(l.Hardness, Hardnesses)}, {string(l.Structure), "structure", oneOf(l.Structure, Structures)},
+			{string(l.Roots), "roots", oneOf(l.Roots, RootsSeen)}} {
 			if k.v != "" && !k.known {
 				return bad(name+"."+k.name, k.v, "is not one of the words offered", "see the list")
 			}
@@ -265,11 +266,13 @@ func AvailableMM(slabs []Slab, depthCm float64) (float64, error) {
 	for i, s := range slabs {
 		switch {
 		case s.TopCm != at:
-			return 0, finding.Bad("layers", s.TopCm, fmt.Sprintf("layer %d leaves a gap or overlaps: the one above ends at %g cm", i+1, at), "contiguous layers from 0 cm")
+			return 0, finding.Bad("layers", s.TopCm, fmt.Sprintf("layer %d leaves a gap or overlaps: the one above ends at %g cm", i+1, at),
+				"contiguous layers from 0 cm")
 		case s.BottomCm <= s.TopCm:
 			return 0, finding.Bad("layers", s.BottomCm, fmt.Sprintf("layer %d ends above where it begins", i+1), "a bottom below the top")
 		case s.FieldCapacity <= s.WiltingPoint:
-			return 0, finding.Bad("layers", fmt.Sprintf("%g ≤ %g", s.FieldCapacity, s.WiltingPoint), fmt.Sprintf("layer %d holds nothing between field capacity and wilting point", i+1), "field capacity above wilting point")
+			return 0, finding.Bad("layers", fmt.Sprintf("%g ≤ %g", s.FieldCapacity, s.WiltingPoint),
+				fmt.Sprintf("layer %d holds nothing between field capacity and wilting point", i+1), "field capacity above wilting point")
 		case !(s.StonesVolume >= 0 && s.StonesVolume <= 0.9):
 			return 0, finding.Bad("layers", s.StonesVolume, "is not a share of stones", "0 to 0.9 of the volume")
 		}

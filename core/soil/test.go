@@ -70,16 +70,22 @@ var (
 var Fields = []Field{
 	{Name: "ph", Label: "pH", Min: 3, Max: 10, Units: noUnit, at: func(t *Test) **float64 { return &t.PH }},
 	{Name: "bufferPh", Label: "Buffer pH", Min: 3, Max: 8, Units: noUnit, at: func(t *Test) **float64 { return &t.BufferPH }},
-	{Name: "omPct", Label: "Organic matter", Unit: "%", Min: 0, Max: 100, Units: with(inPercent, "% C", 1.724, "g C/kg", 0.1724), at: func(t *Test) **float64 { return &t.OMPct }},
-	{Name: "pMgKg", Label: "Phosphorus", Unit: "mg/kg", Min: 0, Max: 2000, Units: map[string]float64{"mg/kg": 1, "ppm": 1, "mg/dm3": 1, "mg P2O5/kg": 0.436, "lb/acre": 0.5}, at: func(t *Test) **float64 { return &t.PMgKg }},
-	{Name: "kCmolKg", Label: "Potassium", Unit: "cmolc/kg", Min: 0, Max: 20, Units: with(cation(39.10), "mg K2O/kg", 0.830/391.0, "lb/acre", 0.5/391.0), at: func(t *Test) **float64 { return &t.K }},
-	{Name: "caCmolKg", Label: "Calcium", Unit: "cmolc/kg", Min: 0, Max: 200, Units: with(cation(20.04), "lb/acre", 0.5/200.4), at: func(t *Test) **float64 { return &t.Ca }},
-	{Name: "mgCmolKg", Label: "Magnesium", Unit: "cmolc/kg", Min: 0, Max: 60, Units: with(cation(12.15), "lb/acre", 0.5/121.5), at: func(t *Test) **float64 { return &t.Mg }},
+	{Name: "omPct", Label: "Organic matter", Unit: "%", Min: 0, Max: 100, Units: with(inPercent, "% C", 1.724, "g C/kg", 0.1724),
+		at: func(t *Test) **float64 { return &t.OMPct }},
+	{Name: "pMgKg", Label: "Phosphorus", Unit: "mg/kg", Min: 0, Max: 2000, Units: map[string]float64{"mg/kg": 1, "ppm": 1, "mg/dm3": 1, "mg P2O5/kg": 0.436,
+		"lb/acre": 0.5}, at: func(t *Test) **float64 { return &t.PMgKg }},
+	{Name: "kCmolKg", Label: "Potassium", Unit: "cmolc/kg", Min: 0, Max: 20, Units: with(cation(39.10), "mg K2O/kg", 0.830/391.0, "lb/acre", 0.5/391.0),
+		at: func(t *Test) **float64 { return &t.K }},
+	{Name: "caCmolKg", Label: "Calcium", Unit: "cmolc/kg", Min: 0, Max: 200, Units: with(cation(20.04), "lb/acre", 0.5/200.4),
+		at: func(t *Test) **float64 { return &t.Ca }},
+	{Name: "mgCmolKg", Label: "Magnesium", Unit: "cmolc/kg", Min: 0, Max: 60, Units: with(cation(12.15), "lb/acre", 0.5/121.5),
+		at: func(t *Test) **float64 { return &t.Mg }},
 	{Name: "naCmolKg", Label: "Sodium", Unit: "cmolc/kg", Min: 0, Max: 60, Units: cation(22.99), at: func(t *Test) **float64 { return &t.Na }},
 	{Name: "alCmolKg", Label: "Aluminium", Unit: "cmolc/kg", Min: 0, Max: 30, Units: cation(8.99), at: func(t *Test) **float64 { return &t.Al }},
 	{Name: "acidityCmolKg", Label: "Acidity (H + Al)", Unit: "cmolc/kg", Min: 0, Max: 60, Units: inCharge, at: func(t *Test) **float64 { return &t.Acidity }},
 	{Name: "cecCmolKg", Label: "CEC", Unit: "cmolc/kg", Min: 0.1, Max: 200, Units: inCharge, at: func(t *Test) **float64 { return &t.CEC }},
-	{Name: "eceDSPerM", Label: "Salinity ECe", Unit: "dS/m", Min: 0, Max: 100, Units: map[string]float64{"dS/m": 1, "mS/cm": 1, "mmho/cm": 1, "µS/cm": 0.001, "uS/cm": 0.001}, at: func(t *Test) **float64 { return &t.ECe }},
+	{Name: "eceDSPerM", Label: "Salinity ECe", Unit: "dS/m", Min: 0, Max: 100, Units: map[string]float64{"dS/m": 1, "mS/cm": 1, "mmho/cm": 1, "µS/cm": 0.001,
+		"uS/cm": 0.001}, at: func(t *Test) **float64 { return &t.ECe }},
 	{Name: "sandPct", Label: "Sand", Unit: "%", Min: 0, Max: 100, Units: inPercent, at: func(t *Test) **float64 { return &t.SandPct }},
 	{Name: "siltPct", Label: "Silt", Unit: "%", Min: 0, Max: 100, Units: inPercent, at: func(t *Test) **float64 { return &t.SiltPct }},
 	{Name: "clayPct", Label: "Clay", Unit: "%", Min: 0, Max: 100, Units: inPercent, at: func(t *Test) **float64 { return &t.ClayPct }},
@@ -269,18 +275,23 @@ func (t Test) Doubts() []Doubt {
 	var out []Doubt
 	b, okB := t.Bases()
 	if okB && t.CEC != nil && b > *t.CEC*1.005 {
-		out = append(out, Doubt{"soil.cec-below-bases", fmt.Sprintf("The report gives a CEC of %.1f cmolc/kg, smaller than the sum of its bases: %s = %.1f, a base saturation of %.0f %%. One of them is in another unit, or free lime was dissolved with the bases.", *t.CEC, t.sum(), b, 100*b / *t.CEC)})
+		out = append(out, Doubt{"soil.cec-below-bases",
+			fmt.Sprintf("The report gives a CEC of %.1f cmolc/kg, smaller than the sum of its bases: %s = %.1f, a base saturation of %.0f %%. One of them is in "+
+				"another unit, or free lime was dissolved with the bases.", *t.CEC, t.sum(), b, 100*b / *t.CEC)})
 	}
 	if cec, ok := t.CECAt7(); ok && cec > MostCEC && (t.OMPct == nil || *t.OMPct < 20) {
-		out = append(out, Doubt{"soil.cec-too-high", fmt.Sprintf("A CEC of %.0f cmolc/kg is more than a mineral soil holds: it looks like mmolc, ten times as many.", cec)})
+		out = append(out, Doubt{"soil.cec-too-high", fmt.Sprintf("A CEC of %.0f cmolc/kg is more than a mineral soil holds: it looks like mmolc, ten times as many.",
+			cec)})
 	}
 	if okB && t.CEC != nil && t.Acidity != nil {
 		if d := math.Abs(b + *t.Acidity - *t.CEC); d > 0.1**t.CEC && d > 0.5 {
-			out = append(out, Doubt{"soil.cec-does-not-sum", fmt.Sprintf("Bases and acidity make %.1f + %.1f = %.1f cmolc/kg, the report gives a CEC of %.1f.", b, *t.Acidity, b+*t.Acidity, *t.CEC)})
+			out = append(out, Doubt{"soil.cec-does-not-sum", fmt.Sprintf("Bases and acidity make %.1f + %.1f = %.1f cmolc/kg, the report gives a CEC of %.1f.", b,
+				*t.Acidity, b+*t.Acidity, *t.CEC)})
 		}
 	}
 	if ph, _, ok := t.PHWater(); ok && t.Al != nil && *t.Al > 0.3 && ph > 5.8 {
-		out = append(out, Doubt{"soil.aluminium-at-high-ph", fmt.Sprintf("Exchangeable aluminium of %.1f cmolc/kg at a pH of %.1f: above 5.8 there is next to none. Ask the laboratory.", *t.Al, ph)})
+		out = append(out, Doubt{"soil.aluminium-at-high-ph",
+			fmt.Sprintf("Exchangeable aluminium of %.1f cmolc/kg at a pH of %.1f: above 5.8 there is next to none. Ask the laboratory.", *t.Al, ph)})
 	}
 	if ph, _, ok := t.PHWater(); ok && t.LimePct != nil && *t.LimePct > 1 && ph < 6.5 {
 		out = append(out, Doubt{"soil.lime-at-low-ph", fmt.Sprintf("%.1f %% free lime at a pH of %.1f: a soil with free lime stands at 7 or above.", *t.LimePct, ph)})

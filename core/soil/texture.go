@@ -79,7 +79,8 @@ func (f Fractions) Normal() (Fractions, error) {
 	}
 	sum := f.SandPct + f.SiltPct + f.ClayPct
 	if math.Abs(sum-100) > 0.5 {
-		return f, finding.Bad("sandPct", fmt.Sprintf("%g + %g + %g = %g", f.SandPct, f.SiltPct, f.ClayPct, sum), "sand, silt and clay do not make a whole", "a sum of 99.5 to 100.5 %")
+		return f, finding.Bad("sandPct", fmt.Sprintf("%g + %g + %g = %g", f.SandPct, f.SiltPct, f.ClayPct, sum), "sand, silt and clay do not make a whole",
+			"a sum of 99.5 to 100.5 %")
 	}
 	k := 100 / sum
 	return Fractions{f.SandPct * k, f.SiltPct * k, f.ClayPct * k}, nil

@@ -26,9 +26,10 @@ type Curve struct {
 	Full           Range        `yaml:"full" json:"full"`                     // kg/ha a year at the reference density, full stand
 	ReferencePerHa float64      `yaml:"referencePerHa" json:"referencePerHa"` // plants/ha the full yield was seen at
 	Fractions      [][2]float64 `yaml:"fractions" json:"fractions"`           // age year, fraction of full
-	Crowding       float64      `yaml:"crowding" json:"crowding"`             // at full age and reference density: 0 plants do not feel each other, 1 yield per ha no longer rises with density
-	Origin         string       `yaml:"origin" json:"origin"`
-	Source         string       `yaml:"source" json:"source"`
+	// at full age and reference density: 0 plants do not feel each other, 1 yield per ha no longer rises with density
+	Crowding float64 `yaml:"crowding" json:"crowding"`
+	Origin   string  `yaml:"origin" json:"origin"`
+	Source   string  `yaml:"source" json:"source"`
 }
 
 // Check reports what a curve lacks.

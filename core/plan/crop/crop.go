@@ -81,7 +81,8 @@ func Build(in In, say *report.Voice) Result {
 		}
 		out := Year{Age: y.Age, Season: season, Label: in.Grown.Seasons.Label(season), Start: in.Grown.Seasons.Start(season),
 			PerHa: y.KgPerHa, BlockKg: y.KgPerHa.Times(in.Rows.PlantedHa), Alive: y.Alive, Plants: int(math.Round(float64(stations) * y.Alive)),
-			SpreadM: in.Grown.Canopy.SpreadM(float64(y.Age)), FeedPerHa: map[string]float64{}, FeedKg: map[string]float64{}, FeedG: map[string]float64{}, Harvests: []Harvest{}}
+			SpreadM: in.Grown.Canopy.SpreadM(float64(y.Age)), FeedPerHa: map[string]float64{}, FeedKg: map[string]float64{}, FeedG: map[string]float64{},
+			Harvests: []Harvest{}}
 		out.HeightM = in.Grown.Canopy.HeightM * math.Min(1, out.SpreadM/math.Max(0.01, in.Grown.Canopy.SpreadM(float64(in.Grown.Life))))
 		out.PickedKg = in.Book.PickedKg[season]
 		_, out.Recorded = in.Book.PickedKg[season]
@@ -118,12 +119,17 @@ func (in In) yieldWorking(say *report.Voice, y yield.Year, out Year, density, ar
 		}
 		say.Step(path, fmt.Sprintf("Yield of age year %d, per planted hectare", y.Age), formula, sub, y.KgPerHa.Base, in.Grown.YieldAs,
 			"methods Y6 to Y9; "+practice.OriginWords(in.Grown.Curve.Origin)+": "+in.Grown.Curve.Source,
-			say.Num("full yield", in.Grown.Curve.Full.Base, in.Grown.YieldAs, working.Sheet, fmt.Sprintf("seen at %.0f plants/ha; low %s, high %s", in.Grown.Curve.ReferencePerHa, say.Text(in.Grown.Curve.Full.Low, in.Grown.YieldAs), say.Text(in.Grown.Curve.Full.High, in.Grown.YieldAs)), ""),
+			say.Num("full yield", in.Grown.Curve.Full.Base, in.Grown.YieldAs, working.Sheet, fmt.Sprintf("seen at %.0f plants/ha; low %s, high %s",
+				in.Grown.Curve.ReferencePerHa, say.Text(in.Grown.Curve.Full.Low, in.Grown.YieldAs), say.Text(in.Grown.Curve.Full.High, in.Grown.YieldAs)), ""),
 			say.Num("fraction of full", y.Fraction, units.Fraction, working.Sheet, practice.OriginWords(in.Grown.Curve.Origin), ""),
 			say.Num("expected alive", y.Alive, units.Fraction, working.Sheet, practice.OriginWords(in.Grown.Sheet.Stand.Origin), ""))
-		say.Step(path, "Density factor", "r / ((1 − k) + k·r), r = density / reference, k = crowding × fraction of full", fmt.Sprintf("%.5f / ((1 − %.5f) + %.5f·%.5f)", density/in.Grown.Curve.ReferencePerHa, in.Grown.Curve.Crowding*y.Fraction, in.Grown.Curve.Crowding*y.Fraction, density/in.Grown.Curve.ReferencePerHa),
-			y.Density, units.Correction, "Shinozaki & Kira, J. Inst. Polytech. Osaka City Univ. D7, 1956; crowding is assumed", say.Num("density by spacing", density, units.PerArea, working.Computed, "", "rows.density"))
-		say.Step(path, "For the block", "yield per planted hectare × planted area", fmt.Sprintf("%.2f × %.6f ha", y.KgPerHa.Base, in.Rows.PlantedHa), out.BlockKg.Base, in.Grown.MassAs, "edges and row ends carry no crop",
+		say.Step(path, "Density factor", "r / ((1 − k) + k·r), r = density / reference, k = crowding × fraction of full",
+			fmt.Sprintf("%.5f / ((1 − %.5f) + %.5f·%.5f)", density/in.Grown.Curve.ReferencePerHa, in.Grown.Curve.Crowding*y.Fraction,
+				in.Grown.Curve.Crowding*y.Fraction, density/in.Grown.Curve.ReferencePerHa),
+			y.Density, units.Correction, "Shinozaki & Kira, J. Inst. Polytech. Osaka City Univ. D7, 1956; crowding is assumed", say.Num("density by spacing", density,
+				units.PerArea, working.Computed, "", "rows.density"))
+		say.Step(path, "For the block", "yield per planted hectare × planted area", fmt.Sprintf("%.2f × %.6f ha", y.KgPerHa.Base, in.Rows.PlantedHa),
+			out.BlockKg.Base, in.Grown.MassAs, "edges and row ends carry no crop",
 			say.Num("planted area", in.Rows.PlantedHa*1e4, units.Area, working.Computed, "", "rows.planted"))
 	}
 }
@@ -135,13 +141,17 @@ func (in In) feedWorking(say *report.Voice, k string, amount float64, d nutritio
 	}
 	name := nutrition.Names[k]
 	if in.Grown.Feed.Basis == nutrition.PerPlant {
-		say.Step(path, name+" for the block", "g per plant at this age × living plants / 1000", fmt.Sprintf("%.3f × %d / 1000", amount, out.Plants), d.BlockKg, units.MassKg,
+		say.Step(path, name+" for the block", "g per plant at this age × living plants / 1000", fmt.Sprintf("%.3f × %d / 1000", amount, out.Plants), d.BlockKg,
+			units.MassKg,
 			"methods N3 school A, N7; "+practice.OriginWords(in.Grown.Feed.Origin)+": "+in.Grown.Feed.Source,
-			say.Num("dose at this age", amount, units.PlantDose, working.Sheet, practice.OriginWords(in.Grown.Feed.Origin), ""), say.Num("living plants expected", float64(out.Plants), units.Count, working.Computed, "", "rows.stations"))
+			say.Num("dose at this age", amount, units.PlantDose, working.Sheet, practice.OriginWords(in.Grown.Feed.Origin), ""), say.Num("living plants expected",
+				float64(out.Plants), units.Count, working.Computed, "", "rows.stations"))
 	} else {
-		say.Step(path, name+" for the block", "kg per planted hectare at this age × planted area", fmt.Sprintf("%.3f × %.6f ha", amount, in.Rows.PlantedHa), d.BlockKg, units.MassKg,
+		say.Step(path, name+" for the block", "kg per planted hectare at this age × planted area", fmt.Sprintf("%.3f × %.6f ha", amount, in.Rows.PlantedHa),
+			d.BlockKg, units.MassKg,
 			"methods N3, N7; "+practice.OriginWords(in.Grown.Feed.Origin)+": "+in.Grown.Feed.Source,
-			say.Num("rate at this age", amount, units.Rate, working.Sheet, practice.OriginWords(in.Grown.Feed.Origin), ""), say.Num("planted area", in.Rows.PlantedHa*1e4, units.Area, working.Computed, "", "rows.planted"))
+			say.Num("rate at this age", amount, units.Rate, working.Sheet, practice.OriginWords(in.Grown.Feed.Origin), ""), say.Num("planted area",
+				in.Rows.PlantedHa*1e4, units.Area, working.Computed, "", "rows.planted"))
 	}
 	sum, parts := 0.0, ""
 	for _, s := range in.Grown.Feed.Splits {

@@ -36,8 +36,10 @@ func (r Result) Figures(in In, say *report.Voice) {
 		if y != nil {
 			f.Value, f.Text, f.Note = float64(y.Season), y.Label, fmt.Sprintf("age year %d", y.Age)
 			if say.On(path) {
-				say.Step(path, label, "season year of planting's first growing season + age year − 1", fmt.Sprintf("%d + %d − 1", in.Grown.First, y.Age), float64(y.Season), units.Year,
-					"method Y6; "+practice.OriginWords(in.Grown.Curve.Origin)+". A season counts as first when at least half of the growing season is still to come at planting.",
+				say.Step(path, label, "season year of planting's first growing season + age year − 1", fmt.Sprintf("%d + %d − 1", in.Grown.First, y.Age),
+					float64(y.Season), units.Year,
+					"method Y6; "+practice.OriginWords(in.Grown.Curve.Origin)+". A season counts as first when at least half of the growing season is still to come at "+
+						"planting.",
 					working.Input{Name: "planting", Shown: in.Grown.PlantedOn.Words(), Origin: working.Chosen})
 			}
 		}
@@ -46,39 +48,53 @@ func (r Result) Figures(in In, say *report.Voice) {
 	when("life.first", "First crop", first)
 	when("life.full", "First full crop", full)
 	if full != nil {
-		say.Figure(report.Figure{Path: "yield.full", Step: "yield", Label: "Full crop", Quantity: in.Grown.YieldAs, Value: full.PerHa.Base, Low: full.PerHa.Low, High: full.PerHa.High, Ranged: true, Origin: working.Computed, Note: "per planted hectare, in " + full.Label})
-		say.Figure(report.Figure{Path: "yield.block", Step: "yield", Label: "From the block", Quantity: in.Grown.MassAs, Value: full.BlockKg.Base, Low: full.BlockKg.Low, High: full.BlockKg.High, Ranged: true, Origin: working.Computed, Note: "in " + full.Label})
+		say.Figure(report.Figure{Path: "yield.full", Step: "yield", Label: "Full crop", Quantity: in.Grown.YieldAs, Value: full.PerHa.Base, Low: full.PerHa.Low,
+			High: full.PerHa.High, Ranged: true, Origin: working.Computed, Note: "per planted hectare, in " + full.Label})
+		say.Figure(report.Figure{Path: "yield.block", Step: "yield", Label: "From the block", Quantity: in.Grown.MassAs, Value: full.BlockKg.Base,
+			Low: full.BlockKg.Low, High: full.BlockKg.High, Ranged: true, Origin: working.Computed, Note: "in " + full.Label})
 		for _, path := range []string{"yield.full", "yield.block"} {
 			if say.On(path) {
 				v, q := full.PerHa.Base, in.Grown.YieldAs
 				if path == "yield.block" {
 					v, q = full.BlockKg.Base, in.Grown.MassAs
 				}
-				say.Tell(working.Lookup, path, "Crop of "+full.Label, "the yield of the first season at the full fraction", "see the working of that season", v, q, "methods Y6 to Y9",
+				say.Tell(working.Lookup, path, "Crop of "+full.Label, "the yield of the first season at the full fraction", "see the working of that season", v, q,
+					"methods Y6 to Y9",
 					working.Input{Name: "season " + full.Label, Shown: full.Label, Origin: working.Computed, Figure: "yield." + strconv.Itoa(full.Season)})
 			}
 		}
 	}
-	say.Figure(report.Figure{Path: "yield.ten", Step: "yield", Label: "In ten years", Quantity: in.Grown.MassAs, Value: ten, Origin: working.Computed, Note: "from the block, age years 1 to 10"})
-	say.Figure(report.Figure{Path: "yield.total", Step: "yield", Label: "In its life", Quantity: in.Grown.MassAs, Value: total.Base, Low: total.Low, High: total.High, Ranged: true, Origin: working.Computed, Note: fmt.Sprintf("%d age years", in.Grown.Life)})
+	say.Figure(report.Figure{Path: "yield.ten", Step: "yield", Label: "In ten years", Quantity: in.Grown.MassAs, Value: ten, Origin: working.Computed,
+		Note: "from the block, age years 1 to 10"})
+	say.Figure(report.Figure{Path: "yield.total", Step: "yield", Label: "In its life", Quantity: in.Grown.MassAs, Value: total.Base, Low: total.Low,
+		High: total.High, Ranged: true, Origin: working.Computed, Note: fmt.Sprintf("%d age years", in.Grown.Life)})
 	for _, path := range []string{"yield.ten", "yield.total"} {
 		if say.On(path) {
 			n, v := in.Grown.Life, total.Base
 			if path == "yield.ten" {
 				n, v = 10, ten
 			}
-			say.Tell(working.Series, path, "Sum of the seasons", "Σ block yield of each age year", fmt.Sprintf("age years 1 to %d", min(n, in.Grown.Life)), v, in.Grown.MassAs, "method Y9")
+			say.Tell(working.Series, path, "Sum of the seasons", "Σ block yield of each age year", fmt.Sprintf("age years 1 to %d", min(n, in.Grown.Life)), v,
+				in.Grown.MassAs, "method Y9")
 		}
 	}
+	in.canopyFigure(say)
+}
+
+// canopyFigure is when canopies meet in the row.
+func (in In) canopyFigure(say *report.Voice) {
 	age := in.Grown.Canopy.AgeAt(in.Rows.Spec.PlantSpacingM)
-	f := report.Figure{Path: "canopy.touch", Step: "rows", Label: "Canopies meet in the row", Quantity: units.Year, Origin: working.Sheet, Text: "never", Note: "pruning holds them apart"}
+	f := report.Figure{Path: "canopy.touch", Step: "rows", Label: "Canopies meet in the row", Quantity: units.Year, Origin: working.Sheet, Text: "never",
+		Note: "pruning holds them apart"}
 	if !math.IsInf(age, 1) && age <= float64(in.Grown.Life) {
 		y := in.Grown.First + max(1, int(math.Ceil(age))) - 1
 		f.Value, f.Text, f.Note = float64(y), in.Grown.Seasons.Label(y), fmt.Sprintf("at age %.1f", math.Max(age, 0))
 	}
 	if say.On("canopy.touch") {
 		g := in.Grown.Canopy
-		say.Tell(working.Search, "canopy.touch", "Age at which canopies meet in the row", "a = aₘ − ln(A/d − 1)/r, d = plant spacing", fmt.Sprintf("A = %g m, seen %g m at %g and %g m at %g, d = %g m", g.FinalM, g.Seen[0][1], g.Seen[0][0], g.Seen[1][1], g.Seen[1][0], in.Rows.Spec.PlantSpacingM),
+		say.Tell(working.Search, "canopy.touch", "Age at which canopies meet in the row", "a = aₘ − ln(A/d − 1)/r, d = plant spacing",
+			fmt.Sprintf("A = %g m, seen %g m at %g and %g m at %g, d = %g m", g.FinalM, g.Seen[0][1], g.Seen[0][0], g.Seen[1][1], g.Seen[1][0],
+				in.Rows.Spec.PlantSpacingM),
 			age, units.Plain, "methods Y1, Y2: logistic growth (Richards, J. Exp. Bot., 1959); "+practice.OriginWords(g.Origin),
 			say.Num("plant spacing", in.Rows.Spec.PlantSpacingM, units.Spacing, working.Chosen, "", ""))
 	}
@@ -101,7 +117,8 @@ func (r Result) Judge(in In, say *report.Voice) {
 	if t := in.Rows.Option.Thinning; t != nil && in.Rows.OutAge > 0 {
 		age := in.Grown.Canopy.AgeAt(in.Rows.Spec.PlantSpacingM)
 		out := in.Grown.Seasons.Label(in.Grown.First + t.OutAge - 1)
-		s := fmt.Sprintf("Taking out every second plant in %s leaves %s × %s; ", out, say.Text(in.Rows.Spec.RowSpacingM, units.Spacing), say.Text(2*in.Rows.Spec.PlantSpacingM, units.Spacing))
+		s := fmt.Sprintf("Taking out every second plant in %s leaves %s × %s; ", out, say.Text(in.Rows.Spec.RowSpacingM, units.Spacing),
+			say.Text(2*in.Rows.Spec.PlantSpacingM, units.Spacing))
 		touch := in.Grown.Seasons.Label(in.Grown.First + int(math.Ceil(age)) - 1)
 		switch {
 		case math.IsInf(age, 1):
@@ -115,10 +132,13 @@ func (r Result) Judge(in In, say *report.Voice) {
 		if !math.IsInf(age, 1) && int(math.Ceil(age)) < t.FromAge {
 			w = finding.Watch
 		}
-		say.Note(finding.Finding{Rule: "rows.thinning", Weight: w, Step: "rows", Subject: "Thinning", Source: "methods LAY-5, Y2; " + practice.OriginWords(in.Rows.Option.Origin), Sentence: s})
+		say.Note(finding.Finding{Rule: "rows.thinning", Weight: w, Step: "rows", Subject: "Thinning", Source: "methods LAY-5, Y2; " +
+			practice.OriginWords(in.Rows.Option.Origin), Sentence: s})
 	}
 	if end := in.Grown.First + in.Grown.Life - 1; in.Grown.Seasons.YearOf(say.Today) > end {
-		say.Note(finding.Finding{Rule: "life.over", Weight: finding.Watch, Step: "yield", Subject: "Life", Source: practice.OriginWords(in.Grown.Sheet.LifeOf(in.Rows.Option).Origin),
-			Sentence: fmt.Sprintf("The usual life of %d to %d years ended in %s; what it yields now is not in the sheet.", in.Grown.Sheet.LifeOf(in.Rows.Option).Low, in.Grown.Sheet.LifeOf(in.Rows.Option).High, in.Grown.Seasons.Label(end))})
+		say.Note(finding.Finding{Rule: "life.over", Weight: finding.Watch, Step: "yield", Subject: "Life",
+			Source: practice.OriginWords(in.Grown.Sheet.LifeOf(in.Rows.Option).Origin),
+			Sentence: fmt.Sprintf("The usual life of %d to %d years ended in %s; what it yields now is not in the sheet.", in.Grown.Sheet.LifeOf(in.Rows.Option).Low,
+				in.Grown.Sheet.LifeOf(in.Rows.Option).High, in.Grown.Seasons.Label(end))})
 	}
 }

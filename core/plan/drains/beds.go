@@ -74,7 +74,8 @@ func (c *design) bed(d *Plan) *BedPlan {
 	}
 	centre := or(w.CentreM, or(c.RowSpacingM, 4))
 	base := or(w.BaseM, or(math.Min(own.BaseM, 0.95*centre), math.Round(math.Min(1.6, 0.75*centre)*20)/20))
-	bed := earthwork.Bed{CentreM: centre, BaseM: base, TopM: or(w.TopM, or(math.Min(own.TopM, base), math.Round(0.55*base*20)/20)), HeightM: or(w.HeightM, or(own.HeightM, math.Round(math.Min(0.5, 0.3*base)*20)/20)), CrownM: or(w.CrownM, own.CrownM)}
+	bed := earthwork.Bed{CentreM: centre, BaseM: base, TopM: or(w.TopM, or(math.Min(own.TopM, base), math.Round(0.55*base*20)/20)), HeightM: or(w.HeightM,
+		or(own.HeightM, math.Round(math.Min(0.5, 0.3*base)*20)/20)), CrownM: or(w.CrownM, own.CrownM)}
 	if w.Cover == "" && c.Choice.Bed == nil {
 		w.Cover = own.Cover
 	}
@@ -146,8 +147,10 @@ func (c *design) bedFigures(b *BedPlan) {
 		from, note = working.Assumed, "area over the distance of the beds; no rows are laid out for them"
 	}
 	c.Figure(report.Figure{Path: "drain.bed", Step: "drains", Label: "Beds", Quantity: units.Distance, Value: b.Metres, Origin: from, Note: note})
-	c.Figure(report.Figure{Path: "drain.bed-soil", Step: "drains", Label: "Soil in the beds", Quantity: units.Earth, Value: b.SoilM3, Origin: working.Computed, Note: "above the furrow floor; " + c.Text(b.MovedM3, units.Earth) + " of it are dug from the furrows, the rest is ground that stays"})
-	c.Figure(report.Figure{Path: "drain.rise", Step: "drains", Label: "Root room gained", Quantity: units.Depth, Value: 100 * b.RiseM, Origin: working.Computed, Note: "mean height above the old surface, settled"})
+	c.Figure(report.Figure{Path: "drain.bed-soil", Step: "drains", Label: "Soil in the beds", Quantity: units.Earth, Value: b.SoilM3, Origin: working.Computed,
+		Note: "above the furrow floor; " + c.Text(b.MovedM3, units.Earth) + " of it are dug from the furrows, the rest is ground that stays"})
+	c.Figure(report.Figure{Path: "drain.rise", Step: "drains", Label: "Root room gained", Quantity: units.Depth, Value: 100 * b.RiseM, Origin: working.Computed,
+		Note: "mean height above the old surface, settled"})
 	bed := b.Bed
 	if c.On("drain.bed") {
 		formula, sub := "row length", fmt.Sprintf("%d pieces of row", b.Pieces)
@@ -157,11 +160,14 @@ func (c *design) bedFigures(b *BedPlan) {
 		c.Step("drain.bed", "Metres of bed", formula, sub, b.Metres, units.Distance, "method BED-1")
 	}
 	if c.On("drain.bed-soil") {
-		c.Step("drain.bed-soil", "Soil in the beds", "section · metres, section = H·(B + T)/2 + T·k/2", fmt.Sprintf("(%.2f·(%.2f + %.2f)/2 + %.2f·%.2f/2) · %.0f", bed.HeightM, bed.BaseM, bed.TopM, bed.TopM, bed.CrownM, b.Metres), b.SoilM3, units.Earth, "method BED-1, geometry",
+		c.Step("drain.bed-soil", "Soil in the beds", "section · metres, section = H·(B + T)/2 + T·k/2", fmt.Sprintf("(%.2f·(%.2f + %.2f)/2 + %.2f·%.2f/2) · %.0f",
+			bed.HeightM, bed.BaseM, bed.TopM, bed.TopM, bed.CrownM, b.Metres), b.SoilM3, units.Earth, "method BED-1, geometry",
 			c.Num("metres of bed", b.Metres, units.Distance, working.Computed, "", "drain.bed"))
 	}
 	if c.On("drain.rise") {
-		c.Tell(working.Search, "drain.rise", "Root room gained", "fill above the old surface / base width, with the furrow so deep that cut = fill", fmt.Sprintf("furrow %.3f m below, bed %.3f m above the old surface", b.FurrowM, b.AboveM), 100*b.RiseM, units.Depth, "methods BED-1, DRN-12", c.Num("base", bed.BaseM, units.Spacing, working.Chosen, "", ""))
+		c.Tell(working.Search, "drain.rise", "Root room gained", "fill above the old surface / base width, with the furrow so deep that cut = fill",
+			fmt.Sprintf("furrow %.3f m below, bed %.3f m above the old surface", b.FurrowM, b.AboveM), 100*b.RiseM, units.Depth, "methods BED-1, DRN-12",
+			c.Num("base", bed.BaseM, units.Spacing, working.Chosen, "", ""))
 	}
 }
 
@@ -171,16 +177,20 @@ func (c *design) judgeBeds(b *BedPlan) {
 		c.Note(finding.Finding{Rule: "bed." + rule, Weight: w, Step: "drains", Subject: "Beds", Sentence: sentence, Source: source, Remedies: remedies})
 	}
 	if b.Refused != "" {
-		note("shape", finding.Stops, "The beds cannot be shaped: "+b.Refused+".", "method BED-1", finding.Remedy{Label: "Take what fits the rows", Patch: map[string]any{"drains": map[string]any{"bed": nil}}})
+		note("shape", finding.Stops, "The beds cannot be shaped: "+b.Refused+".", "method BED-1", finding.Remedy{Label: "Take what fits the rows",
+			Patch: map[string]any{"drains": map[string]any{"bed": nil}}})
 		return
 	}
 	if short := b.Bed.Short(1); short > 0 {
-		note("short", finding.Mend, fmt.Sprintf("The furrows beside these beds cannot give their soil however deep they go: %s would have to be brought. Wider furrows, or lower and flatter beds.", c.Text(short*b.Metres, units.Earth)), "method BED-1, geometry",
+		note("short", finding.Mend, fmt.Sprintf("The furrows beside these beds cannot give their soil however deep they go: %s would have to be brought. Wider "+
+			"furrows, or lower and flatter beds.", c.Text(short*b.Metres, units.Earth)), "method BED-1, geometry",
 			finding.Remedy{Label: "Take what fits the rows", Patch: map[string]any{"drains": map[string]any{"bed": nil}}})
 	}
 	if b.TopsoilCm > 0 && 100*b.FurrowM+5 > b.TopsoilCm {
-		note("subsoil", finding.Mend, fmt.Sprintf("The furrows go %s down and the topsoil is %s deep: they would turn up subsoil. Lower or narrower beds, or soil from elsewhere.", c.Text(100*b.FurrowM, units.Depth), c.Text(b.TopsoilCm, units.Depth)), "method BED-1, common practice",
-			finding.Remedy{Label: "Lower beds", Patch: map[string]any{"drains": map[string]any{"bed": map[string]any{"heightM": math.Round(math.Max(0.1, b.Bed.HeightM*(b.TopsoilCm-5)/(100*b.FurrowM))*20-0.5) / 20}}}})
+		note("subsoil", finding.Mend, fmt.Sprintf("The furrows go %s down and the topsoil is %s deep: they would turn up subsoil. Lower or narrower beds, or "+
+			"soil from elsewhere.", c.Text(100*b.FurrowM, units.Depth), c.Text(b.TopsoilCm, units.Depth)), "method BED-1, common practice",
+			finding.Remedy{Label: "Lower beds", Patch: map[string]any{"drains": map[string]any{"bed": map[string]any{"heightM": math.Round(math.Max(0.1,
+				b.Bed.HeightM*(b.TopsoilCm-5)/(100*b.FurrowM))*20-0.5) / 20}}}})
 	}
 	if b.FallKnown && (b.FallPct < 0.1 || b.FallPct > 3) {
 		w, s := finding.Mend, "water stands in them; 0.1 to 0.5 % is wanted on clay"
@@ -190,7 +200,9 @@ func (c *design) judgeBeds(b *BedPlan) {
 		note("fall", w, fmt.Sprintf("The furrows fall %.2f %% along the rows: %s.", b.FallPct, s), "method DRN-12, common practice")
 	}
 	if b.LongestM > 150 {
-		note("long", finding.Watch, fmt.Sprintf("The longest furrow runs %s; on clay %s to %s is the most before it should reach an outlet.", c.Text(b.LongestM, units.Distance), c.Text(100, units.Distance), c.Text(150, units.Distance)), "method DRN-12, common practice")
+		note("long", finding.Watch, fmt.Sprintf("The longest furrow runs %s; on clay %s to %s is the most before it should reach an outlet.",
+			c.Text(b.LongestM, units.Distance), c.Text(100, units.Distance), c.Text(150, units.Distance)), "method DRN-12, common practice")
 	}
-	note("settle", finding.Know, fmt.Sprintf("Shape the beds %s high: they lose about %.0f %% in the first season and stand %s then.", c.Text(b.FreshM, units.Spacing), b.SettlePct, c.Text(b.Bed.HeightM, units.Spacing)), "method BED-1, common practice")
+	note("settle", finding.Know, fmt.Sprintf("Shape the beds %s high: they lose about %.0f %% in the first season and stand %s then.",
+		c.Text(b.FreshM, units.Spacing), b.SettlePct, c.Text(b.Bed.HeightM, units.Spacing)), "method BED-1, common practice")
 }

@@ -42,7 +42,8 @@ func (c *design) bill(d *Plan) {
 		for name, m := range b.PipeM {
 			pipes[name] += m
 		}
-		chambers, hours, stone, stoneT, spoil, trench = chambers+float64(b.Chambers), hours+b.Hours, stone+b.StoneM3, stoneT+b.StoneT, spoil+b.SpoilM3, trench+b.TrenchM3
+		chambers, hours, stone, stoneT, spoil, trench = chambers+float64(b.Chambers), hours+b.Hours, stone+b.StoneM3, stoneT+b.StoneT, spoil+b.SpoilM3,
+			trench+b.TrenchM3
 		joints, reducers = joints+b.Junctions, reducers+b.Reducers
 		deep = deep || b.Deep
 	}
@@ -77,7 +78,8 @@ func (c *design) bill(d *Plan) {
 		tally(n, n.Quantities(trenchM, trenchM, math.Max(stoneM, cut/drainage.Length(n.Line)-0.3)))
 	}
 	for _, p := range drainage.Pipes {
-		add(k.Line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, fmt.Sprintf("%.0f %% for laps and waste; ask for the inside diameter", 100*(drainage.PipeLaps-1))).As(pipeLine))
+		add(k.Line("Pipe "+p.Name, "pipe:"+p.Name, pipes[p.Name], units.Distance, fmt.Sprintf("%.0f %% for laps and waste; ask for the inside diameter",
+			100*(drainage.PipeLaps-1))).As(pipeLine))
 	}
 	add(k.Line("Stone", "drain-stone", stoneT*1000, units.MassT, fmt.Sprintf("%s with %.0f %% waste", c.Text(stone, units.Earth), 100*(drainage.StoneWaste-1))))
 	add(k.Line("Inspection pits", "drain-pit", chambers, units.Count, "with a silt trap of "+m(drainage.SumpM)).As(pitLine))
@@ -85,18 +87,15 @@ func (c *design) bill(d *Plan) {
 	add(k.Line("Reducers", "", float64(reducers), units.Count, "where the collector grows"))
 	add(k.Line("Trench", "", trench, units.Earth, m(trenchM)+" wide, to depth only"))
 	add(k.Line("Spoil left over", "", spoil, units.Earth, "loose; spread it thin or fill hollows"))
-	add(k.Line("Trenching by machine", "machine", hours, units.Hours, fmt.Sprintf("%s an hour and %.0f h for each pit; assumed", c.Text(drainage.TrenchMH, units.Distance), drainage.PitH)))
+	add(k.Line("Trenching by machine", "machine", hours, units.Hours, fmt.Sprintf("%s an hour and %.0f h for each pit; assumed", c.Text(drainage.TrenchMH,
+		units.Distance), drainage.PitH)))
 	add(k.Line("Ditching by machine", "", dug/ditchM3H, units.Hours, c.Text(ditchM3H, units.Earth)+" an hour, from memory"))
 	d.DigH = hours + dug/ditchM3H
 	d.MachineH = d.DigH
 	if b := d.Bed; b != nil && b.Refused == "" {
-		add(k.Line("Shaping beds by machine", "machine", b.MachineH, units.Hours, fmt.Sprintf("%s at %s an hour, %s of soil from each %s in each; from memory", report.Count(b.Passes, "pass"), c.Text(earthwork.PassMH, units.Distance), c.Text(10*earthwork.PassM2, units.Earth), c.Text(10, units.Distance))))
-		add(k.Line("Soil moved into beds", "", b.MovedM3, units.Earth, "dug from the furrows beside them, as it lies"))
-		if b.CoverM > 0 {
-			kind := c.Choice.Bed.Cover
-			add(k.Line(report.Capital(kind)+", "+m(b.CoverBuy)+" wide", kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
+		for _, l := range c.bedLines(k, b) {
+			add(l)
 		}
-		add(k.Line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, "+c.Text(2, units.Depth)+" to "+c.Text(5, units.Depth)+" deep under film; heavy line lasts 8 to 10 years, thin tape a season"))
 		d.MachineH += b.MachineH
 	}
 	d.CostText, d.cost = "", 0
@@ -108,6 +107,22 @@ func (c *design) bill(d *Plan) {
 	}
 }
 
+// bedLines are what the beds take: shaping, soil, cover and drip line.
+func (c *design) bedLines(k *report.Bill, b *BedPlan) (lines []report.Line) {
+	add := func(l report.Line) { lines = append(lines, l) }
+	m := func(v float64) string { return c.Text(v, units.Spacing) }
+	add(k.Line("Shaping beds by machine", "machine", b.MachineH, units.Hours, fmt.Sprintf("%s at %s an hour, %s of soil from each %s in each; from memory",
+		report.Count(b.Passes, "pass"), c.Text(earthwork.PassMH, units.Distance), c.Text(10*earthwork.PassM2, units.Earth), c.Text(10, units.Distance))))
+	add(k.Line("Soil moved into beds", "", b.MovedM3, units.Earth, "dug from the furrows beside them, as it lies"))
+	if b.CoverM > 0 {
+		kind := c.Choice.Bed.Cover
+		add(k.Line(report.Capital(kind)+", "+m(b.CoverBuy)+" wide", kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
+	}
+	add(k.Line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, "+c.Text(2, units.Depth)+" to "+c.Text(5,
+		units.Depth)+" deep under film; heavy line lasts 8 to 10 years, thin tape a season"))
+	return lines
+}
+
 // order is the order of the work and its cautions (method DRN-9, common practice).
 func (c *design) order(d *Plan, deep, stone bool) {
 	m := func(v float64) string { return c.Text(v, units.Spacing) }
@@ -115,7 +130,8 @@ func (c *design) order(d *Plan, deep, stone bool) {
 	pipes := d.Network != nil && !d.Network.Open || d.Cut != nil && !d.Cut.Open
 	d.Laying = []string{"Find buried services, and have the levels taken by a surveyor, before any peg is set."}
 	if pipes {
-		d.Laying = append(d.Laying, fmt.Sprintf("Begin at the outlet: a rigid end of %s to %s, %s above the water of the ditch, with a grid against animals.", m(1.5), m(3), m(drainage.OutletClearM)),
+		d.Laying = append(d.Laying, fmt.Sprintf("Begin at the outlet: a rigid end of %s to %s, %s above the water of the ditch, with a grid against animals.",
+			m(1.5), m(3), m(drainage.OutletClearM)),
 			fmt.Sprintf("Collector before laterals, upstream, in soil that is dry but moist; level pegs every %s, or a laser.", long(10)),
 			"Trench no wider than it must be and to depth only; leave it open the shortest time.")
 	} else {
@@ -130,9 +146,11 @@ func (c *design) order(d *Plan, deep, stone bool) {
 	}
 	d.Cautions = []string{"Find buried services first."}
 	if deep {
-		d.Cautions = append(d.Cautions, fmt.Sprintf("Somewhere the trench is %s or deeper: nobody enters it unshored, spoil stays %s off the edge, a ladder within %s, nobody works alone; local codes decide.", m(1.2), m(1), m(7.5)))
+		d.Cautions = append(d.Cautions, fmt.Sprintf("Somewhere the trench is %s or deeper: nobody enters it unshored, spoil stays %s off the edge, a ladder "+
+			"within %s, nobody works alone; local codes decide.", m(1.2), m(1), m(7.5)))
 	}
-	d.Cautions = append(d.Cautions, "Keep out of the swing of the machine; never enter a collapsing trench to rescue.", "Wetlands, protected streams and the discharge itself may need a permit: local law decides.")
+	d.Cautions = append(d.Cautions, "Keep out of the swing of the machine; never enter a collapsing trench to rescue.",
+		"Wetlands, protected streams and the discharge itself may need a permit: local law decides.")
 }
 
 // drainJobs dates the design: into the sheet's own job of that kind where it has one, else a job of its own;
@@ -147,13 +165,16 @@ func (c *design) jobs(jobs []report.Job, when report.Timetable) []report.Job {
 				return
 			}
 		}
-		jobs = append(jobs, when.MonthsBefore(report.Job{Key: key, Kind: kind, Name: name, Phase: phase, Detail: detail, Why: why, Caution: caution, Origin: "common practice, no source"}, better, least))
+		jobs = append(jobs, when.MonthsBefore(report.Job{Key: key, Kind: kind, Name: name, Phase: phase, Detail: detail, Why: why, Caution: caution,
+			Origin: "common practice, no source"}, better, least))
 	}
 	if piped {
-		put("drain-lay", "drain", "Lay the drains, from the outlet upwards", "drain", c.words(), "roots need air before they are planted", strings.Join(d.Cautions, " "), 9, 4)
+		put("drain-lay", "drain", "Lay the drains, from the outlet upwards", "drain", c.words(), "roots need air before they are planted", strings.Join(d.Cautions,
+			" "), 9, 4)
 	}
 	if b := d.Bed; b != nil && b.Refused == "" {
-		put("drain-bed", "bed", "Raise the beds", "bed", fmt.Sprintf("%s of bed, shaped %s high to stand %s, %s apart", c.Text(b.Metres, units.Distance), c.Text(b.FreshM, units.Spacing), c.Text(b.Bed.HeightM, units.Spacing), c.Text(b.Bed.CentreM, units.Spacing)), "roots stand out of the wet", "", 3, 1)
+		put("drain-bed", "bed", "Raise the beds", "bed", fmt.Sprintf("%s of bed, shaped %s high to stand %s, %s apart", c.Text(b.Metres, units.Distance),
+			c.Text(b.FreshM, units.Spacing), c.Text(b.Bed.HeightM, units.Spacing), c.Text(b.Bed.CentreM, units.Spacing)), "roots stand out of the wet", "", 3, 1)
 	}
 	return jobs
 }
@@ -186,12 +207,18 @@ func (c *design) siltOps() []schedule.Operation {
 	}
 	var out []schedule.Operation
 	if pits > 0 {
-		out = append(out, schedule.Operation{ID: "drain-silt", Name: "Clean the silt traps", Phase: "drain", Detail: fmt.Sprintf("%s; look at the outlet and its grid, note how much silt, flush laterals that run dirty", report.Count(pits, "pit")), Why: "silt that stays closes the pipe",
-			Caution: "Never climb into a deep pit alone: foul air. Covers back on.", Season: []string{"late-autumn", "late-autumn"}, Ages: schedule.Ages{From: 1}, Origin: "cp"})
+		out = append(out, schedule.Operation{ID: "drain-silt", Name: "Clean the silt traps", Phase: "drain",
+			Detail:  fmt.Sprintf("%s; look at the outlet and its grid, note how much silt, flush laterals that run dirty", report.Count(pits, "pit")),
+			Why:     "silt that stays closes the pipe",
+			Caution: "Never climb into a deep pit alone: foul air. Covers back on.", Season: []string{"late-autumn", "late-autumn"}, Ages: schedule.Ages{From: 1},
+			Origin: "cp"})
 	}
 	if ditches > 0 {
-		out = append(out, schedule.Operation{ID: "drain-ditch", Name: "Clear the ditches", Phase: "drain", Detail: fmt.Sprintf("%s; cut what grows on the sides, dig out silt to the floor it was given, never deeper", c.Text(ditches, units.Distance)), Why: "a ditch that grows over stands full",
-			Caution: "Keep the machine off the edge: banks give way when wet.", Season: []string{"late-autumn", "late-autumn"}, Ages: schedule.Ages{From: 1}, Origin: "cp"})
+		out = append(out, schedule.Operation{ID: "drain-ditch", Name: "Clear the ditches", Phase: "drain",
+			Detail:  fmt.Sprintf("%s; cut what grows on the sides, dig out silt to the floor it was given, never deeper", c.Text(ditches, units.Distance)),
+			Why:     "a ditch that grows over stands full",
+			Caution: "Keep the machine off the edge: banks give way when wet.", Season: []string{"late-autumn", "late-autumn"}, Ages: schedule.Ages{From: 1},
+			Origin: "cp"})
 	}
 	return out
 }

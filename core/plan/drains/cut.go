@@ -79,15 +79,20 @@ func (c *design) interceptor(d *Plan, choice document.DrainChoice, outlet float6
 	if suggested {
 		d.Cut.Why = "It is laid along the contour in the upper part of the block; bend it to where water is seen to enter."
 		if wet, pit := c.wetPart(); wet != nil && wet.RadiusM > 0 && math.Hypot(mid[0]-wet.At[0], mid[1]-wet.At[1]) < 2*wet.RadiusM {
-			d.Cut.Why = fmt.Sprintf("It is laid above the wet part, taken as a circle of %s across round %s; bend it to where the wet line was seen.", c.Text(2*wet.RadiusM, units.Distance), pit)
+			d.Cut.Why = fmt.Sprintf("It is laid above the wet part, taken as a circle of %s across round %s; bend it to where the wet line was seen.",
+				c.Text(2*wet.RadiusM, units.Distance), pit)
 			d.Cut.Part = append(d.Cut.Part, wet.Ring(c.xy())...)
 		}
 	}
 	d.catch = func() {
-		c.Figure(report.Figure{Path: "drain.catch", Step: "drains", Label: "Caught by the interceptor", Quantity: units.Outflow, Value: d.CatchM3Day / 86400, Origin: working.Computed, Note: "seepage through the wet layer, along its whole length"})
+		c.Figure(report.Figure{Path: "drain.catch", Step: "drains", Label: "Caught by the interceptor", Quantity: units.Outflow, Value: d.CatchM3Day / 86400,
+			Origin: working.Computed, Note: "seepage through the wet layer, along its whole length"})
 		if c.On("drain.catch") {
-			c.Step("drain.catch", "Caught by the interceptor", "K · slope · (wet thickness − what passes below) · length", fmt.Sprintf("%.4f m/day · %.5f · (%.4f − %.4f) m · %.2f m / 86 400", k, slope, layer-wet, passes, length), d.CatchM3Day/86400, units.Outflow, "method DRN-13, Darcy",
-				c.Num("slope", slope, units.Grade, working.Computed, "", ""), c.Num("wet from", wet, units.Spacing, working.Computed, "", ""), c.Num("layer or lower end", layer, units.Spacing, working.Computed, "", ""))
+			c.Step("drain.catch", "Caught by the interceptor", "K · slope · (wet thickness − what passes below) · length",
+				fmt.Sprintf("%.4f m/day · %.5f · (%.4f − %.4f) m · %.2f m / 86 400", k, slope, layer-wet, passes, length), d.CatchM3Day/86400, units.Outflow,
+				"method DRN-13, Darcy",
+				c.Num("slope", slope, units.Grade, working.Computed, "", ""), c.Num("wet from", wet, units.Spacing, working.Computed, "", ""), c.Num("layer or lower end",
+					layer, units.Spacing, working.Computed, "", ""))
 		}
 	}
 }
@@ -138,13 +143,18 @@ func (c *design) judgeCut(d Plan, choice document.DrainChoice, note noter) {
 	switch {
 	case own && d.Network != nil:
 		head := d.Network.LineAt[len(d.Network.LineAt)-1]
-		note("cut-outlet", finding.Mend, "Interceptor", fmt.Sprintf("The interceptor ends %s below the ground and runs nowhere yet.", c.Text(first.Ground-cut.OutletM, units.Spacing))+lead, "method DRN-13, common practice",
+		note("cut-outlet", finding.Mend, "Interceptor", fmt.Sprintf("The interceptor ends %s below the ground and runs nowhere yet.",
+			c.Text(first.Ground-cut.OutletM, units.Spacing))+lead, "method DRN-13, common practice",
 			finding.Remedy{Label: "Lead it into the collector", Patch: drainPatch(map[string]any{"interceptor": append([]geo.Point{head}, cut.LineAt[1:]...)})})
 	case own && choice.DitchM == nil:
-		note("cut-outlet", finding.Mend, "Interceptor", fmt.Sprintf("How deep the water of the ditch stands below the ground at the end of the interceptor is not known; it is taken as deep as the drain, %s.", c.Text(first.Ground-cut.OutletM, units.Spacing))+lead, "method DRN-13, common practice")
+		note("cut-outlet", finding.Mend, "Interceptor",
+			fmt.Sprintf("How deep the water of the ditch stands below the ground at the end of the interceptor is not known; it is taken as deep as the drain, %s.",
+				c.Text(first.Ground-cut.OutletM, units.Spacing))+lead, "method DRN-13, common practice")
 	}
 	if d.caught < 0.7 {
-		note("cut-high", finding.Watch, "Interceptor", fmt.Sprintf("It catches %.0f %% of what seeps in, the rest passes below: its outlet lies %s down, and from there it can only rise. Lower the outlet.", 100*d.caught, c.Text(first.Ground-cut.OutletM, units.Spacing))+lead, "method DRN-13, Darcy")
+		note("cut-high", finding.Watch, "Interceptor",
+			fmt.Sprintf("It catches %.0f %% of what seeps in, the rest passes below: its outlet lies %s down, and from there it can only rise. Lower the outlet.",
+				100*d.caught, c.Text(first.Ground-cut.OutletM, units.Spacing))+lead, "method DRN-13, Darcy")
 	}
 }
 
@@ -161,7 +171,8 @@ func (c *design) diversion(d *Plan, choice document.DrainChoice) {
 	if !ok {
 		return
 	}
-	t := drainage.Task{Ground: c.heightAt, DepthM: diversionM, MostDepthM: c.Choice.MachineReach(), OutletM: math.NaN(), LeastGrade: 0.002, Closed: true, Open: true}
+	t := drainage.Task{Ground: c.heightAt, DepthM: diversionM, MostDepthM: c.Choice.MachineReach(), OutletM: math.NaN(), LeastGrade: 0.002, Closed: true,
+		Open: true}
 	n, err := drainage.Design(c.xy(), drainage.Layout{Name: document.InterceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
 	if err != nil {
 		d.cannot = err
@@ -176,17 +187,23 @@ func (c *design) diversion(d *Plan, choice document.DrainChoice) {
 	d.CarriesM3S, _ = ditch.Flow(diversionM-freeM, flat, drainage.EarthN)
 	_, d.Fastest = ditch.Flow(diversionM-freeM, steep, drainage.EarthN)
 	d.catch = func() {
-		c.Figure(report.Figure{Path: "drain.carries", Step: "drains", Label: "The ditch carries", Quantity: units.Outflow, Value: d.CarriesM3S, Origin: working.Computed, Note: "water " + c.Text(diversionM-freeM, units.Spacing) + " deep, where it falls least"})
+		c.Figure(report.Figure{Path: "drain.carries", Step: "drains", Label: "The ditch carries", Quantity: units.Outflow, Value: d.CarriesM3S,
+			Origin: working.Computed, Note: "water " + c.Text(diversionM-freeM, units.Spacing) + " deep, where it falls least"})
 		if c.On("drain.carries") {
 			area, wetted := ditch.Wet(diversionM - freeM)
-			c.Step("drain.carries", "The ditch carries", "A · (A/P)^(2/3) · √fall / n, A and P of the water", fmt.Sprintf("%.4f · (%.4f / %.4f)^(2/3) · √(%.6f) / %.2f", area, area, wetted, flat, drainage.EarthN), d.CarriesM3S, units.Outflow, "Manning; n from memory: Chow, 1959, Table 5-6", c.Num("least fall", flat, units.Grade, working.Computed, "", ""))
+			c.Step("drain.carries", "The ditch carries", "A · (A/P)^(2/3) · √fall / n, A and P of the water", fmt.Sprintf("%.4f · (%.4f / %.4f)^(2/3) · √(%.6f) / %.2f",
+				area, area, wetted, flat, drainage.EarthN), d.CarriesM3S, units.Outflow, "Manning; n from memory: Chow, 1959, Table 5-6", c.Num("least fall", flat,
+				units.Grade, working.Computed, "", ""))
 		}
 	}
 }
 
 // judgeDiversion says what the ditch was not checked for, and where it would wash out.
 func (c *design) judgeDiversion(d Plan, note noter) {
-	note("storm", finding.Watch, "Ditch above the block", fmt.Sprintf("The ditch carries %s with %s of freeboard. How much runs on in a storm is not reckoned here: have the peak from the land above compared with that before it is dug, and lead it to ground that bears it.", c.Text(d.CarriesM3S, units.Outflow), c.Text(freeM, units.Spacing)), "method DRN-1, common practice; Manning")
+	note("storm", finding.Watch, "Ditch above the block",
+		fmt.Sprintf("The ditch carries %s with %s of freeboard. How much runs on in a storm is not reckoned here: have the peak from the land above compared "+
+			"with that before it is dug, and lead it to ground that bears it.", c.Text(d.CarriesM3S, units.Outflow), c.Text(freeM, units.Spacing)),
+		"method DRN-1, common practice; Manning")
 	texture := ""
 	if i, ok := c.governing(); ok {
 		for _, l := range c.Soil.Pits[i].Layers {
@@ -204,6 +221,9 @@ func (c *design) judgeDiversion(d Plan, note noter) {
 		if !d.Cut.Suggested {
 			back = append(back, finding.Remedy{Label: "The line suggested", Patch: drainPatch(map[string]any{"interceptor": nil})})
 		}
-		note("scour", finding.Mend, "Ditch above the block", fmt.Sprintf("Full, the water runs at %s where the ditch is steepest; %s bears %s. Lay the line flatter along the contour, step it, or line it with turf or stone.", c.Text(d.Fastest, units.Velocity), what, c.Text(most, units.Velocity)), "from memory: Fortier & Scobey, Trans. ASCE 89:940–956, 1926", back...)
+		note("scour", finding.Mend, "Ditch above the block",
+			fmt.Sprintf("Full, the water runs at %s where the ditch is steepest; %s bears %s. Lay the line flatter along the contour, step it, or line it with "+
+				"turf or stone.", c.Text(d.Fastest, units.Velocity), what, c.Text(most, units.Velocity)), "from memory: Fortier & Scobey, Trans. ASCE 89:940–956, 1926",
+			back...)
 	}
 }

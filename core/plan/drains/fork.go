@@ -85,12 +85,15 @@ func (c *design) ditchesTooClose(d Plan) string {
 	if width <= mostDitchShare*d.SpacingM {
 		return ""
 	}
-	return fmt.Sprintf("a ditch %s deep is %s wide with its berm; %s apart they would take %s of the land", c.Text(d.DepthM, units.Spacing), c.Text(width, units.Spacing), c.Text(d.SpacingM, units.Spacing), c.Text(math.Min(1, width/d.SpacingM), units.Fraction))
+	return fmt.Sprintf("a ditch %s deep is %s wide with its berm; %s apart they would take %s of the land", c.Text(d.DepthM, units.Spacing),
+		c.Text(width, units.Spacing), c.Text(d.SpacingM, units.Spacing), c.Text(math.Min(1, width/d.SpacingM), units.Fraction))
 }
 
 // risks of each remedy (common practice, no source).
-var risks = map[string]string{"interceptor": "must reach the layer; water round its end", "diversion": "washes out in a storm", "local": "the patch may be fed from wider", "gridiron": "silt and roots; flush yearly", "herringbone": "as gridiron; more joints",
-	"ditches": "land and traffic; banks slump", "beds": "furrows must keep their fall", "subsoil": "closes again under wheels", "leave": "uneven rows", "tolerant": "another crop, another market", "investigate": "a season passes"}
+var risks = map[string]string{"interceptor": "must reach the layer; water round its end", "diversion": "washes out in a storm",
+	"local": "the patch may be fed from wider", "gridiron": "silt and roots; flush yearly", "herringbone": "as gridiron; more joints",
+	"ditches": "land and traffic; banks slump", "beds": "furrows must keep their fall", "subsoil": "closes again under wheels", "leave": "uneven rows",
+	"tolerant": "another crop, another market", "investigate": "a season passes"}
 
 // fork sets the remedies side by side, each laid on this block. What is not taken is only designed when
 // the ways are asked for.
@@ -107,7 +110,8 @@ func (c *design) fork() (report.Fork, bool) {
 		if c.Stopped() {
 			break
 		}
-		w := report.Way{ID: r.ID, Name: r.Name, Sentence: report.Capital(r.Why) + ".", Origin: "method DRN-1, common practice, no source", Taken: r.ID == d.Taken, Consequences: c.tryRemedy(r)}
+		w := report.Way{ID: r.ID, Name: r.Name, Sentence: report.Capital(r.Why) + ".", Origin: "method DRN-1, common practice, no source", Taken: r.ID == d.Taken,
+			Consequences: c.tryRemedy(r)}
 		if !r.Works {
 			w.When = "does not work here"
 		}
@@ -175,7 +179,8 @@ func (c *design) tryRemedy(r drainage.Remedy) []report.Consequence {
 	case "gridiron", "herringbone", "ditches", "local":
 		if d.Network != nil {
 			gained = report.Consequence{Label: "root room gained", Quantity: units.Depth, Value: 100 * math.Max(0, math.Min(c.roots(), d.Criterion.SteadyM)-d.WetM)}
-			back = report.Consequence{Label: "free of water after", Quantity: units.Hours, Value: d.Hours, Text: fmt.Sprintf("%s (%.0f–%.0f)", c.Text(d.Hours, units.Hours), d.HoursLow, d.HoursHigh)}
+			back = report.Consequence{Label: "free of water after", Quantity: units.Hours, Value: d.Hours, Text: fmt.Sprintf("%s (%.0f–%.0f)",
+				c.Text(d.Hours, units.Hours), d.HoursLow, d.HoursHigh)}
 		}
 		if d.Network != nil && r.ID == "ditches" {
 			land.Value = taken(d.Bill)

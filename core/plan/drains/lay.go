@@ -137,7 +137,8 @@ func (c *design) design(d *Plan, choice document.DrainChoice) {
 
 // task is what every pipe of the block keeps to.
 func (c *design) task(d *Plan, choice document.DrainChoice, line []drainage.XY) drainage.Task {
-	t := drainage.Task{Ground: c.heightAt, Q: d.DischargeM / 1000, DepthM: d.DepthM, CoverM: drainage.Cover(choice.Traffic), MostDepthM: c.Choice.MachineReach() + 0.2, OutletM: math.NaN()}
+	t := drainage.Task{Ground: c.heightAt, Q: d.DischargeM / 1000, DepthM: d.DepthM, CoverM: drainage.Cover(choice.Traffic), MostDepthM: c.Choice.MachineReach() +
+		0.2, OutletM: math.NaN()}
 	if d.Soil != nil {
 		t.Layer, t.Texture = c.Layer(), d.Soil.Texture
 	}
@@ -165,7 +166,8 @@ func (c *design) view(n *drainage.Network, line []drainage.XY, suggested, drawn 
 	for i := range n.Troubles {
 		n.Troubles[i].Sentence = TroubleWords(n.Troubles[i], c.Voice)
 	}
-	v := &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), BranchAt: []document.DrawnDrain{}, Part: []drainage.XY{}, Suggested: suggested, Drawn: drawn, SpacingM: spacing}
+	v := &NetworkView{Network: n, Line: line, LineAt: c.pointsOf(line), BranchAt: []document.DrawnDrain{}, Part: []drainage.XY{}, Suggested: suggested,
+		Drawn: drawn, SpacingM: spacing}
 	for _, m := range n.Mains[1:] {
 		v.BranchAt = append(v.BranchAt, document.DrawnDrain{ID: m.ID, Line: c.pointsOf(m.Points)})
 	}

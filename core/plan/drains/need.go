@@ -107,7 +107,8 @@ func (c *design) depth(d *Plan, choice document.DrainChoice) {
 	if d.Criterion.SteadyM > air {
 		air, what = d.Criterion.SteadyM, "water table asked for"
 	}
-	up := []drainage.Limit{{Name: fmt.Sprintf("%s, %s, and %s below", what, c.Text(air, units.Spacing), c.Text(drainage.RootsMarginM, units.Spacing)), DepthM: air + drainage.RootsMarginM}}
+	up := []drainage.Limit{{Name: fmt.Sprintf("%s, %s, and %s below", what, c.Text(air, units.Spacing), c.Text(drainage.RootsMarginM, units.Spacing)),
+		DepthM: air + drainage.RootsMarginM}}
 	if i, ok := c.governing(); ok {
 		if r := c.stops(i); r != nil {
 			up = append(up, drainage.Limit{Name: r.What + " that stops the water", DepthM: r.TopCm / 100})
@@ -131,11 +132,13 @@ func (c *design) depth(d *Plan, choice document.DrainChoice) {
 	if fe, ok := err.(*finding.FieldError); ok {
 		cover = fmt.Sprintf("%s, %s: %s", fe.Rule, c.Text(drainage.Cover(traffic), units.Spacing), fe.Accepted)
 	} else if need := drainage.Cover(traffic) + lateralPipe.OuterM; d.DepthM < need-1e-9 {
-		cover = fmt.Sprintf("a drain %s deep has too little cover: %s traffic asks for %s over the pipe", c.Text(d.DepthM, units.Spacing), traffic, c.Text(drainage.Cover(traffic), units.Spacing))
+		cover = fmt.Sprintf("a drain %s deep has too little cover: %s traffic asks for %s over the pipe", c.Text(d.DepthM, units.Spacing), traffic,
+			c.Text(drainage.Cover(traffic), units.Spacing))
 	}
 	d.HeadM = d.level() - d.Criterion.SteadyM
 	if d.HeadM < 0.05 {
-		d.noDitch = fmt.Sprintf("a drain at %s lies above or hardly below the water table of %s that is asked for", c.Text(d.DepthM, units.Spacing), c.Text(d.Criterion.SteadyM, units.Spacing))
+		d.noDitch = fmt.Sprintf("a drain at %s lies above or hardly below the water table of %s that is asked for", c.Text(d.DepthM, units.Spacing),
+			c.Text(d.Criterion.SteadyM, units.Spacing))
 	}
 	if choice.DitchM != nil && *choice.DitchM <= 0 {
 		d.noDitch, cover = noOutlet, ""

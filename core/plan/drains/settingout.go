@@ -66,7 +66,8 @@ func (d *Plan) SettingOut(origin geo.Point) (pegs []Peg, lines []LaidLine) {
 }
 
 func pegOf(drain, kind string, chainage float64, s drainage.Station, pipe string, plane geo.Plane) Peg {
-	return Peg{ID: fmt.Sprintf("%s-%03.0f", drain, chainage), Drain: drain, Kind: kind, Chainage: chainage, At: plane.From(geo.XY{X: s.X, Y: s.Y}), Ground: s.Ground, Invert: s.Invert, Pipe: pipe}
+	return Peg{ID: fmt.Sprintf("%s-%03.0f", drain, chainage), Drain: drain, Kind: kind, Chainage: chainage, At: plane.From(geo.XY{X: s.X, Y: s.Y}),
+		Ground: s.Ground, Invert: s.Invert, Pipe: pipe}
 }
 
 // mainLine are the pegs and pits of a collector, branch or interceptor and the line itself; not ok where it has no
@@ -108,7 +109,8 @@ func (n *NetworkView) mainLine(m drainage.Main, kind string, at []geo.Point, pla
 	for _, c := range n.Chambers {
 		if c.Main == m.ID {
 			pit++
-			pegs = append(pegs, Peg{ID: fmt.Sprintf("%sP%d", m.ID, pit), Drain: m.ID, Kind: "pit", Chainage: c.S, At: plane.From(geo.XY{X: c.X, Y: c.Y}), Ground: c.Ground, Invert: c.Invert, Note: fmt.Sprintf("%s; floor %.2f", c.Why, c.Sump)})
+			pegs = append(pegs, Peg{ID: fmt.Sprintf("%sP%d", m.ID, pit), Drain: m.ID, Kind: "pit", Chainage: c.S, At: plane.From(geo.XY{X: c.X, Y: c.Y}),
+				Ground: c.Ground, Invert: c.Invert, Note: fmt.Sprintf("%s; floor %.2f", c.Why, c.Sump)})
 		}
 	}
 	return pegs, line, true

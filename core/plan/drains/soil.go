@@ -199,7 +199,8 @@ func (c *design) soil(d *Plan, choice document.DrainChoice) {
 	case len(below) == 2 && below[1].k > 1.5*below[0].k && below[0].bottom-below[0].top > 0.1:
 		// the drain lies in the poorer layer with better soil below it
 		t1, t2 := below[0].bottom-below[0].top, below[1].bottom-below[1].top
-		e := drainage.TwoLayers{Dv: math.Max(0, d.HeadM), Kv: below[0].k, KD: below[0].k*(t1+math.Max(0, d.HeadM)/2) + below[1].k*t2, Kr: below[0].k, Dr: t1, A: drainage.GeometryFactor(below[1].k/below[0].k, t2/t1), U: drainage.EnvelopePerimeter(stoneM, stoneM)}
+		e := drainage.TwoLayers{Dv: math.Max(0, d.HeadM), Kv: below[0].k, KD: below[0].k*(t1+math.Max(0, d.HeadM)/2) + below[1].k*t2, Kr: below[0].k, Dr: t1,
+			A: drainage.GeometryFactor(below[1].k/below[0].k, t2/t1), U: drainage.EnvelopePerimeter(stoneM, stoneM)}
 		if e.A*e.Dr > e.U {
 			s.School, s.second = "ernst", &e
 		}

@@ -57,12 +57,14 @@ func (c *design) discharge(d *Plan, choice document.DrainChoice) {
 	if s := c.Climate; s != nil && !math.IsNaN(s.StormMM) && d.Soil != nil && d.Soil.Pores > 0 {
 		held := d.Soil.Pores * (d.Criterion.SteadyM - d.Criterion.BackM) * 1000
 		add("storm", "From the rain record", 1000*drainage.StormDischarge(s.StormMM, held, 0, climate.StormDays),
-			fmt.Sprintf("%s in %d days once in %d years, by %d years of record; the soil takes %s while the water rises to %s; no runoff is counted", c.Text(s.StormMM, units.Rain), climate.StormDays, climate.StormYears, s.StormFrom, c.Text(held, units.Rain), c.Text(d.Criterion.BackM, units.Spacing)))
+			fmt.Sprintf("%s in %d days once in %d years, by %d years of record; the soil takes %s while the water rises to %s; no runoff is counted",
+				c.Text(s.StormMM, units.Rain), climate.StormDays, climate.StormYears, s.StormFrom, c.Text(held, units.Rain), c.Text(d.Criterion.BackM, units.Spacing)))
 	}
 	if choice.IrrigationMM > 0 && choice.IrrigationDays > 0 {
 		const efficiency = 0.7
 		add("irrigation", "From irrigation", 1000*drainage.IrrigationDischarge(choice.IrrigationMM, efficiency, 1, choice.IrrigationDays),
-			fmt.Sprintf("%s every %.0f days; an efficiency of %g is assumed and all that is lost sinks in", c.Text(choice.IrrigationMM, units.Rain), choice.IrrigationDays, efficiency))
+			fmt.Sprintf("%s every %.0f days; an efficiency of %g is assumed and all that is lost sinks in", c.Text(choice.IrrigationMM, units.Rain),
+				choice.IrrigationDays, efficiency))
 	}
 	if choice.DischargeMM > 0 {
 		add("set", "As it was said", choice.DischargeMM, "set by hand")
@@ -86,7 +88,8 @@ func (d *Plan) back() float64 { return math.Max(0.02, d.level()-d.Criterion.Back
 
 // field is the soil with its permeability times a factor, as the spacing formulas take it.
 func (d *Plan) field(factor float64) drainage.Field {
-	return drainage.Field{Ka: d.Soil.Above * factor, Kb: d.Soil.Below * factor, Thick: d.Soil.ThickM, U: drainage.EnvelopePerimeter(stoneM, stoneM), H: d.HeadM, Q: d.DischargeM / 1000}
+	return drainage.Field{Ka: d.Soil.Above * factor, Kb: d.Soil.Below * factor, Thick: d.Soil.ThickM, U: drainage.EnvelopePerimeter(stoneM, stoneM), H: d.HeadM,
+		Q: d.DischargeM / 1000}
 }
 
 // space is the spacing for the whole range of the permeability, and how fast the water falls.

@@ -61,7 +61,8 @@ func (g Result) figures(in In, say *report.Voice) {
 		f.Low, f.High, f.Ranged = g.AreaM2-sd, g.AreaM2+sd, true
 	}
 	say.Figure(f)
-	say.Figure(report.Figure{Path: "perimeter", Step: "ground", Label: "Boundary", Quantity: units.Distance, Value: g.PerimeterM, Origin: origin, Note: "length of the outer boundary"})
+	say.Figure(report.Figure{Path: "perimeter", Step: "ground", Label: "Boundary", Quantity: units.Distance, Value: g.PerimeterM, Origin: origin,
+		Note: "length of the outer boundary"})
 	if say.On("area") {
 		n := 0
 		for _, r := range g.On {
@@ -69,15 +70,18 @@ func (g Result) figures(in In, say *report.Voice) {
 		}
 		say.Tell(working.Series, "area", "Area of the block", "area = ½·|Σ(xᵢ·yᵢ₊₁ − xᵢ₊₁·yᵢ)| − ∫x²/R², holes subtracted",
 			fmt.Sprintf("%d points in %d rings on the local plane at %.5f°, %.5f°", n, len(g.On), g.Plane.Lon0, g.Plane.Lat0),
-			g.AreaM2, units.Area, "shoelace on the transverse Mercator plane, corrected to the WGS 84 ellipsoid; agrees with geodesic areas (Karney, J. Geodesy 87, 2013) to a part in a million",
+			g.AreaM2, units.Area, "shoelace on the transverse Mercator plane, corrected to the WGS 84 ellipsoid; agrees with geodesic areas (Karney, J. Geodesy "+
+				"87, 2013) to a part in a million",
 			say.Num("points", float64(n), units.Count, working.Measured, in.Surveyed, ""))
 		if sd := g.sd; sd > 0 {
-			say.Tell(working.Series, "area", "How well it is known", "sd = σ/(2√2)·√Σ|pᵢ₊₁ − pᵢ₋₁|²", fmt.Sprintf("σ = %g m", in.AccuracyM), sd, units.Area, "follows from the shoelace formula",
+			say.Tell(working.Series, "area", "How well it is known", "sd = σ/(2√2)·√Σ|pᵢ₊₁ − pᵢ₋₁|²", fmt.Sprintf("σ = %g m", in.AccuracyM), sd, units.Area,
+				"follows from the shoelace formula",
 				say.Num("accuracy of a point", in.AccuracyM, units.Spacing, working.Measured, in.Surveyed, ""))
 		}
 	}
 	if say.On("perimeter") {
-		say.Tell(working.Series, "perimeter", "Length of the boundary", "Σ√(Δx² + Δy²)", fmt.Sprintf("%d sides", len(g.On[0])), g.PerimeterM, units.Distance, "local plane")
+		say.Tell(working.Series, "perimeter", "Length of the boundary", "Σ√(Δx² + Δy²)", fmt.Sprintf("%d sides", len(g.On[0])), g.PerimeterM, units.Distance,
+			"local plane")
 	}
 }
 
@@ -97,7 +101,8 @@ func (g Result) Judge(in In, crop Crop, say *report.Voice) {
 			Sentence: "The heights that reach this block say nothing of its lie: " + in.LandProblem + ". The rest of the plan stands without them."})
 	case !crop.Standing:
 		say.Note(finding.Finding{Rule: "land.unknown", Weight: finding.Know, Step: "ground", Subject: "Heights",
-			Sentence: "No heights are known here: slope, direction of fall, where water gathers and where cold air lies cannot be judged. Spot heights or an elevation grid answer that."})
+			Sentence: "No heights are known here: slope, direction of fall, where water gathers and where cold air lies cannot be judged. Spot heights or an " +
+				"elevation grid answer that."})
 	}
 }
 

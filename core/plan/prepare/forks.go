@@ -26,7 +26,8 @@ func (c *prepare) limeFork() (report.Fork, bool) {
 	answers := 0
 	m, ok := document.LimingFor(c.Materials, c.Works.Material)
 	for _, n := range l.Needs {
-		w := report.Way{ID: string(n.School), Name: limeWays[n.School][0], Sentence: limeWays[n.School][1], Origin: n.Source, Taken: n.School == l.Taken, Consequences: []report.Consequence{}}
+		w := report.Way{ID: string(n.School), Name: limeWays[n.School][0], Sentence: limeWays[n.School][1], Origin: n.Source, Taken: n.School == l.Taken,
+			Consequences: []report.Consequence{}}
 		if n.School == l.Usual {
 			w.When = "usual with the data at hand"
 		}
@@ -79,14 +80,16 @@ func (c *prepare) phosphateFork() (report.Fork, bool) {
 		first = c.Text(*c.PhosphateKg, units.MassKg) + " P₂O₅"
 	}
 	way := func(id, name, sentence, use, when string) report.Way {
-		w := report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice; shares of use from memory", Taken: taken == id, Consequences: []report.Consequence{{Label: "used by plants", Text: use}}}
+		w := report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice; shares of use from memory", Taken: taken == id,
+			Consequences: []report.Consequence{{Label: "used by plants", Text: use}}}
 		if first != "" {
 			w.Consequences = append(w.Consequences, report.Consequence{Label: "first year, block", Value: 1, Text: first})
 		}
 		return w
 	}
 	a := way("hole", "Mixed into the hole or bed", "Phosphate is mixed with the soil roots will fill.", "10 to 20 %", "neutral and sandy soil")
-	b := way("band", "Banded, never worked in", "A narrow band in the furrow or on the surface under mulch, with no tillage afterwards.", "20 to 30 %", "acid, clay or iron-rich soil")
+	b := way("band", "Banded, never worked in", "A narrow band in the furrow or on the surface under mulch, with no tillage afterwards.", "20 to 30 %",
+		"acid, clay or iron-rich soil")
 	if fixing {
 		b.When += "; here: " + why
 	} else {
@@ -99,14 +102,17 @@ func (c *prepare) coverFork() report.Fork {
 	ha := c.Ground.AreaM2 / 1e4
 	taken := c.coverTaken()
 	way := func(id, name, sentence, when string, months, hours float64, licence string) report.Way {
-		return report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice, no source", Taken: taken == id, Consequences: []report.Consequence{
-			{Label: "begins before planting", Quantity: units.Count, Value: months, Text: fmt.Sprintf("%.0f months", months)},
-			{Label: "work", Quantity: units.Hours, Value: hours * ha}, {Label: "licence", Text: licence}}}
+		return report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice, no source", Taken: taken == id,
+			Consequences: []report.Consequence{
+				{Label: "begins before planting", Quantity: units.Count, Value: months, Text: fmt.Sprintf("%.0f months", months)},
+				{Label: "work", Quantity: units.Hours, Value: hours * ha}, {Label: "licence", Text: licence}}}
 	}
 	f := report.Fork{ID: document.CoverFork, Question: "How is the ground rested before planting?", Step: "prepare", Ways: []report.Way{
 		way("cover-crop", "A cover crop", "One season of a dense cover, killed four to six weeks before planting.", "usual", 12, 2.4, "none"),
-		way("rotation", "A long rotation", "Two years or more of grass or cereal that carries none of this crop's diseases.", "after hosts of wilt, or an old orchard", 30, 6, "none"),
-		way("fumigation", "Fumigation", c.Marked("Gas under film, where it is lawful; the soil at {10 to 35 °C} and moist; a plant-back by the label."), "old ground with nematodes or root disease, and no time", 2, 8, "licensed applicator"),
+		way("rotation", "A long rotation", "Two years or more of grass or cereal that carries none of this crop's diseases.",
+			"after hosts of wilt, or an old orchard", 30, 6, "none"),
+		way("fumigation", "Fumigation", c.Marked("Gas under film, where it is lawful; the soil at {10 to 35 °C} and moist; a plant-back by the label."),
+			"old ground with nematodes or root disease, and no time", 2, 8, "licensed applicator"),
 	}}
 	var waits []string
 	for _, w := range c.Soil.Waits {

@@ -57,7 +57,8 @@ func (c *prepare) hours(l *PrepLine, t practice.Task, tonnes float64) {
 		l.Detail = fmt.Sprintf("%s of %s each. %s", report.Count(c.Stations, "hole"), volume(c, t.EachM3), report.Capital(l.Detail))
 		l.formula, l.sum = "hours a cubic metre · holes · cubic metres each", fmt.Sprintf("%g · %d · %g", r.Base, c.Stations, t.EachM3)
 	case a.Tonnes > 0:
-		l.formula, l.sum = "hours a hectare and pass · passes · hectares + hours a tonne · tonnes", fmt.Sprintf("%g · %d · %.5f + %g · %.4f", r.Base, l.Passes, c.Ground.AreaM2/1e4, practice.Carrying[1], a.Tonnes)
+		l.formula, l.sum = "hours a hectare and pass · passes · hectares + hours a tonne · tonnes", fmt.Sprintf("%g · %d · %.5f + %g · %.4f", r.Base, l.Passes,
+			c.Ground.AreaM2/1e4, practice.Carrying[1], a.Tonnes)
 	default:
 		l.formula, l.sum = "hours a hectare and pass · passes · hectares", fmt.Sprintf("%g · %d · %.5f", r.Base, l.Passes, c.Ground.AreaM2/1e4)
 	}

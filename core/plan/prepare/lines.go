@@ -4,11 +4,9 @@ import (
 	"fmt"
 	"math"
 	"sort"
-	"strings"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
-	"slowroot/core/finding"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/terrain"
@@ -84,17 +82,26 @@ func (c *prepare) coverTaken() string {
 func (c *prepare) groundJobs() []report.Job {
 	d := c.When.Planting
 	job := func(key, name, detail, why, caution string, from, by civil.Date, rule string) report.Job {
-		return c.When.Preparation(report.Job{Key: key, Name: name, Phase: "soil", From: from, By: by, Detail: detail, Why: why, Caution: caution, Rule: rule, Origin: "common practice, no source"})
+		return c.When.Preparation(report.Job{Key: key, Name: name, Phase: "soil", From: from, By: by, Detail: detail, Why: why, Caution: caution, Rule: rule,
+			Origin: "common practice, no source"})
 	}
 	gas := "Toxic gas: a licensed applicator only, by the label, with buffer zone, signs and respirators; nobody enters before the plant-back has passed."
 	switch c.coverTaken() {
 	case "rotation":
-		return []report.Job{job("ground-rotation", "Begin a long rotation of grass or cereal", "two years or more of crops that carry none of this crop's diseases; no volunteers", "breaks diseases and feeds the soil", "", d.AddMonths(-30), d.AddMonths(-24), "30 months before planting, at least 24")}
+		return []report.Job{job("ground-rotation", "Begin a long rotation of grass or cereal",
+			"two years or more of crops that carry none of this crop's diseases; no volunteers", "breaks diseases and feeds the soil", "", d.AddMonths(-30),
+			d.AddMonths(-24), "30 months before planting, at least 24")}
 	case "fumigation":
 		return []report.Job{
-			job("ground-fumigate-prepare", "Make the ground ready for fumigation", "last cultivation two to three weeks before; no clods, no trash; soil at 60 to 70 % of field capacity, watered if dry; "+c.Marked("{10 to 35 °C}")+" at treatment depth", "gas needs fine, moist, warm soil", gas, d.AddDays(-63), d.AddDays(-49), "nine weeks before planting, at least seven"),
-			job("ground-fumigate", "Fumigation by a licensed contractor", "substance and dose by the label and the local register only", "kills soil fungi and nematodes where lawful", gas, d.AddDays(-42), d.AddDays(-28), "the label's plant-back, often 21 days or more, and 7 to 14 days for weather"),
-			job("ground-cress", "Air the ground and test it with cress", "two to three days; plant only where cress grows", "gas left in the soil kills roots", gas, d.AddDays(-10), d.AddDays(-4), "after the plant-back")}
+			job("ground-fumigate-prepare", "Make the ground ready for fumigation",
+				"last cultivation two to three weeks before; no clods, no trash; soil at 60 to 70 % of field capacity, watered if dry; "+
+					c.Marked("{10 to 35 °C}")+" at treatment depth", "gas needs fine, moist, warm soil", gas, d.AddDays(-63), d.AddDays(-49),
+				"nine weeks before planting, at least seven"),
+			job("ground-fumigate", "Fumigation by a licensed contractor", "substance and dose by the label and the local register only",
+				"kills soil fungi and nematodes where lawful", gas, d.AddDays(-42), d.AddDays(-28),
+				"the label's plant-back, often 21 days or more, and 7 to 14 days for weather"),
+			job("ground-cress", "Air the ground and test it with cress", "two to three days; plant only where cress grows", "gas left in the soil kills roots", gas,
+				d.AddDays(-10), d.AddDays(-4), "after the plant-back")}
 	}
 	return nil
 }
@@ -163,7 +170,8 @@ func (c *prepare) lines(jobs []report.Job, moved, unsorted map[string]string) {
 			continue
 		}
 		kind := j.Kind
-		l := PrepLine{Key: j.Key, Name: j.Name, Kind: kind, Passes: 1, AreaHa: ha, From: j.From, Until: j.By, Detail: j.Detail, Why: j.Why, Caution: j.Caution, Done: j.Done, Passed: j.Passed, Moved: moved[j.Key], Unsorted: unsorted[j.Key],
+		l := PrepLine{Key: j.Key, Name: j.Name, Kind: kind, Passes: 1, AreaHa: ha, From: j.From, Until: j.By, Detail: j.Detail, Why: j.Why, Caution: j.Caution,
+			Done: j.Done, Passed: j.Passed, Moved: moved[j.Key], Unsorted: unsorted[j.Key],
 			NotNeeded: j.NotNeeded, Said: j.NotNeeded != ""}
 		if l.NotNeeded == "" {
 			l.NotNeeded = c.needless(kind)
@@ -209,11 +217,17 @@ func (c *prepare) lines(jobs []report.Job, moved, unsorted map[string]string) {
 		p.CostText = c.Money(hand*p.HandH + machine*p.MachineH)
 	}
 	*c.prep = p
+	c.hoursFigure(p)
+}
+
+// hoursFigure is the work before planting, with its working.
+func (c *prepare) hoursFigure(p Preparation) {
 	note := fmt.Sprintf("%.0f by hand, %.0f by machine; rates from memory, replace them by your own counts", p.HandH, p.MachineH)
 	if p.Unknown > 0 {
 		note += fmt.Sprintf("; without %s whose hours are unknown", report.Count(p.Unknown, "piece")+" of work")
 	}
-	c.Figure(report.Figure{Path: "prepare.hours", Step: "prepare", Label: "Work before planting", Quantity: units.Hours, Value: p.HandH + p.MachineH, Low: p.LowH, High: p.HighH, Ranged: true, Origin: working.Assumed, Note: note})
+	c.Figure(report.Figure{Path: "prepare.hours", Step: "prepare", Label: "Work before planting", Quantity: units.Hours, Value: p.HandH + p.MachineH, Low: p.LowH,
+		High: p.HighH, Ranged: true, Origin: working.Assumed, Note: note})
 	if !c.On("prepare.hours") {
 		return
 	}
@@ -259,31 +273,7 @@ func (c *prepare) prepareGrowth(p *Preparation) {
 	case g["logs"]+g["thick"] > 0 && c.Sheet != nil && len(c.Sheet.Layouts) > 0 && c.Sheet.Layouts[0].RowM >= 3:
 		p.Stumps = "Take stumps and main roots out: root rot lives on them, and machines run here for decades. Small stumps come out of the row line first."
 	case g["logs"]+g["thick"] > 0:
-		p.Stumps = "Cut low at ground level. Grub the small stumps out of the line the tool runs in, mark the large ones and go round them; of what sprouts in the row line keep one or two, take away those between rows."
-	}
-}
-
-// judgePreparation looks at the order and the cover of the soil.
-func (c *prepare) judgePreparation() {
-	p := *c.prep
-	if c.When.Standing {
-		return
-	}
-	for _, l := range p.Lines {
-		if l.Unsorted != "" {
-			c.Note(finding.Finding{Rule: "prepare.order", About: &finding.Ref{Kind: "job", ID: l.Key}, Weight: finding.Watch, Step: "prepare", Subject: l.Name, Source: "common practice, no source",
-				Sentence: fmt.Sprintf("“%s” has to follow “%s”, and its last day comes before that begins: start “%s” earlier.", l.Name, l.Unsorted, l.Unsorted)})
-		}
-	}
-	if p.BareDays > 60 {
-		c.Note(finding.Finding{Rule: "prepare.bare", Weight: finding.Watch, Step: "prepare", Subject: "Bare soil", Source: "common practice, no source",
-			Sentence: fmt.Sprintf("The soil lies bare for %d weeks, from %s to %s. Sow a quick cover between, or move the work that bares it closer to planting.", p.BareDays/7, p.BareFrom.Words(), p.BareTo.Words())})
-	}
-	if c.coverTaken() == "fumigation" {
-		s := "Fumigation is the way taken: only where lawful, by a licensed applicator and by the label."
-		if len(p.Months) > 0 && !strings.Contains(strings.Join(p.Months, " "), report.Months[c.When.Planting.AddDays(-35).Month()-1]) {
-			s += fmt.Sprintf(" At its time the soil is likely outside %s; warm enough are %s.", c.Marked("{10 to 35 °C}"), strings.Join(p.Months, ", "))
-		}
-		c.Note(finding.Finding{Rule: "prepare.fumigation", Weight: finding.Watch, Step: "prepare", Subject: "Fumigation", Sentence: s, Source: "common practice, no source"})
+		p.Stumps = "Cut low at ground level. Grub the small stumps out of the line the tool runs in, mark the large ones and go round them; of what sprouts in " +
+			"the row line keep one or two, take away those between rows."
 	}
 }

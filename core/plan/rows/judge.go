@@ -21,7 +21,8 @@ func (r Result) Judge(in In, say *report.Voice) {
 	s, pl := r.Spec, r.Placed
 	if pl.Stations == 0 {
 		f := finding.Finding{Rule: "rows.none", Weight: finding.Stops, Step: "rows", Subject: "Rows", Source: "method LAY-3",
-			Sentence: fmt.Sprintf("The edge band of %s and the row-end setback of %s swallow the field: not one station fits.", say.Text(s.EdgeBandM, units.Spacing), say.Text(s.RowEndSetbackM, units.Spacing))}
+			Sentence: fmt.Sprintf("The edge band of %s and the row-end setback of %s swallow the field: not one station fits.", say.Text(s.EdgeBandM, units.Spacing),
+				say.Text(s.RowEndSetbackM, units.Spacing))}
 		for k := s.EdgeBandM / 2; k > 0.2; k /= 2 {
 			trial := s
 			trial.EdgeBandM, trial.RowEndSetbackM = math.Round(k*10)/10, math.Min(s.RowEndSetbackM, math.Round(k*10)/10)
@@ -36,18 +37,21 @@ func (r Result) Judge(in In, say *report.Voice) {
 	}
 	if (s.Pattern == layout.Rectangle || s.Pattern == layout.Twin) && s.RowSpacingM < s.PlantSpacingM {
 		say.Note(finding.Finding{Rule: "rows.orientation", Weight: finding.Watch, Step: "rows", Subject: "Spacing", Source: "method LAY-1, common practice",
-			Sentence: fmt.Sprintf("Rows stand %s apart and plants %s: closer between rows than in them. Trades write the two in different order.", say.Text(s.RowSpacingM, units.Spacing), say.Text(s.PlantSpacingM, units.Spacing)),
+			Sentence: fmt.Sprintf("Rows stand %s apart and plants %s: closer between rows than in them. Trades write the two in different order.",
+				say.Text(s.RowSpacingM, units.Spacing), say.Text(s.PlantSpacingM, units.Spacing)),
 			Remedies: []finding.Remedy{{Label: "Swap them", Patch: patch(map[string]any{"rowSpacingM": s.PlantSpacingM, "plantSpacingM": s.RowSpacingM})}}})
 	}
 	density := s.StationsPerHa()
 	if in.Grown.Curve.Extrapolated(density) {
 		say.Note(finding.Finding{Rule: "rows.density-far", Weight: finding.Watch, Step: "rows", Subject: "Density", Source: "method Y7",
-			Sentence: fmt.Sprintf("%s is far from the %s the yields were seen at: beyond 0.4 to 2.5 times, the yield given here is a guess.", say.Text(density, units.PerArea), say.Text(in.Grown.Curve.ReferencePerHa, units.PerArea)),
+			Sentence: fmt.Sprintf("%s is far from the %s the yields were seen at: beyond 0.4 to 2.5 times, the yield given here is a guess.",
+				say.Text(density, units.PerArea), say.Text(in.Grown.Curve.ReferencePerHa, units.PerArea)),
 			Remedies: []finding.Remedy{{Label: "Spacing of " + r.Option.Name, Patch: patch(map[string]any{"rowSpacingM": nil, "plantSpacingM": nil, "twinGapM": nil})}}})
 	}
 	if lost := 1 - r.PlantedHa*1e4/in.Ground.AreaM2; lost > 0.02 {
 		say.Note(finding.Finding{Rule: "rows.edge-loss", Weight: finding.Know, Step: "rows", Subject: "Edges", Source: "method LAY-3",
-			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", say.Text(lost, units.Fraction), say.Text(float64(pl.Stations), units.Count), say.Text(math.Round(density*in.Ground.AreaM2/1e4), units.Count))})
+			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", say.Text(lost, units.Fraction),
+				say.Text(float64(pl.Stations), units.Count), say.Text(math.Round(density*in.Ground.AreaM2/1e4), units.Count))})
 	}
 	if r.Option.Pollinizer.None() {
 		return
@@ -55,11 +59,13 @@ func (r Result) Judge(in In, say *report.Voice) {
 	if pl.Pollinizers == 0 {
 		say.Note(finding.Finding{Rule: "rows.no-pollinizers", Weight: finding.Mend, Step: "plants", Subject: "Pollinizers", Source: "method LAY-6, common practice",
 			Sentence: fmt.Sprintf("%s cannot set a crop from its own pollen, and this layout holds no pollinizer.", in.Grown.Sheet.Name),
-			Remedies: []finding.Remedy{{Label: fmt.Sprintf("One in every %d of every %s row", r.Option.Pollinizer.EveryPlant, report.Ordinal(r.Option.Pollinizer.EveryRow)), Patch: patch(map[string]any{"pollinizer": nil})}}})
+			Remedies: []finding.Remedy{{Label: fmt.Sprintf("One in every %d of every %s row", r.Option.Pollinizer.EveryPlant,
+				report.Ordinal(r.Option.Pollinizer.EveryRow)), Patch: patch(map[string]any{"pollinizer": nil})}}})
 	} else {
 		stay := pl.Stations - pl.Temporary
 		say.Note(finding.Finding{Rule: "rows.pollinizers", Weight: finding.Know, Step: "plants", Subject: "Pollinizers", Source: "method LAY-6, common practice",
-			Sentence: fmt.Sprintf("One in every %d of every %s row is a pollinizer: %s of %s that stay.", s.Pollinizer.EveryPlant, report.Ordinal(s.Pollinizer.EveryRow), say.Text(float64(pl.Pollinizers), units.Count), say.Text(float64(stay), units.Count))})
+			Sentence: fmt.Sprintf("One in every %d of every %s row is a pollinizer: %s of %s that stay.", s.Pollinizer.EveryPlant,
+				report.Ordinal(s.Pollinizer.EveryRow), say.Text(float64(pl.Pollinizers), units.Count), say.Text(float64(stay), units.Count))})
 	}
 }
 
@@ -70,9 +76,11 @@ func (r Result) Agree(in In, say *report.Voice) {
 		l, ok := in.Grown.Sheet.Layout(in.Grown.Choices[practice.LayoutFork])
 		if now := p.Spec(l).Normal(); ok && now != a.Spec.Normal() {
 			sentence := fmt.Sprintf("%s × %s stands in the ground; the choices now say %s × %s. Nothing in the ground has moved.",
-				say.Text(a.Spec.RowSpacingM, units.Spacing), say.Text(a.Spec.PlantSpacingM, units.Spacing), say.Text(now.RowSpacingM, units.Spacing), say.Text(now.PlantSpacingM, units.Spacing))
+				say.Text(a.Spec.RowSpacingM, units.Spacing), say.Text(a.Spec.PlantSpacingM, units.Spacing), say.Text(now.RowSpacingM, units.Spacing),
+				say.Text(now.PlantSpacingM, units.Spacing))
 			if got, err := layout.Place(in.Ground.On, now); err == nil {
-				sentence += fmt.Sprintf(" They would make %s stations instead of %s.", say.Text(float64(got.Stations), units.Count), say.Text(float64(a.Stations), units.Count))
+				sentence += fmt.Sprintf(" They would make %s stations instead of %s.", say.Text(float64(got.Stations), units.Count), say.Text(float64(a.Stations),
+					units.Count))
 			}
 			s := a.Spec
 			say.Note(finding.Finding{Rule: "rows.differs-from-planted", Weight: finding.Watch, Step: "rows", Subject: "Layout", Sentence: sentence,
@@ -83,7 +91,8 @@ func (r Result) Agree(in In, say *report.Voice) {
 		}
 		if d := in.Ground.AreaM2/a.AreaM2 - 1; math.Abs(d) > 0.005 {
 			say.Note(finding.Finding{Rule: "ground.resurveyed", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
-				Sentence: fmt.Sprintf("The boundary now holds %s; it held %s when the rows were recorded. The rows have not moved.", say.Text(in.Ground.AreaM2, units.Area), say.Text(a.AreaM2, units.Area))})
+				Sentence: fmt.Sprintf("The boundary now holds %s; it held %s when the rows were recorded. The rows have not moved.", say.Text(in.Ground.AreaM2,
+					units.Area), say.Text(a.AreaM2, units.Area))})
 		}
 	}
 }

@@ -69,13 +69,19 @@ func Place(in In, say *report.Voice) (Result, error) {
 		from = working.Measured
 	}
 	area := in.Ground.AreaM2
-	say.Figure(report.Figure{Path: "rows.stations", Step: "rows", Label: "Stations", Quantity: units.Count, Value: float64(pl.Stations), Origin: from, Note: "counted on the boundary"})
-	say.Figure(report.Figure{Path: "rows.density", Step: "rows", Label: "By spacing alone", Quantity: units.PerArea, Value: density, Origin: working.Computed, Note: "an endless field"})
-	say.Figure(report.Figure{Path: "rows.real", Step: "rows", Label: "On this block", Quantity: units.PerArea, Value: float64(pl.Stations) / (area / 1e4), Origin: working.Computed, Note: "stations over the whole area"})
-	say.Figure(report.Figure{Path: "rows.planted", Step: "rows", Label: "Planted area", Quantity: units.Area, Value: r.PlantedHa * 1e4, Origin: working.Computed, Note: "what the stations stand for; edges and row ends left out"})
-	say.Figure(report.Figure{Path: "rows.metres", Step: "rows", Label: "Row length", Quantity: units.Distance, Value: pl.RowMetres, Origin: from, Note: fmt.Sprintf("%d rows in %d pieces", pl.Rows, len(pl.Pieces))})
+	say.Figure(report.Figure{Path: "rows.stations", Step: "rows", Label: "Stations", Quantity: units.Count, Value: float64(pl.Stations), Origin: from,
+		Note: "counted on the boundary"})
+	say.Figure(report.Figure{Path: "rows.density", Step: "rows", Label: "By spacing alone", Quantity: units.PerArea, Value: density, Origin: working.Computed,
+		Note: "an endless field"})
+	say.Figure(report.Figure{Path: "rows.real", Step: "rows", Label: "On this block", Quantity: units.PerArea, Value: float64(pl.Stations) / (area / 1e4),
+		Origin: working.Computed, Note: "stations over the whole area"})
+	say.Figure(report.Figure{Path: "rows.planted", Step: "rows", Label: "Planted area", Quantity: units.Area, Value: r.PlantedHa * 1e4, Origin: working.Computed,
+		Note: "what the stations stand for; edges and row ends left out"})
+	say.Figure(report.Figure{Path: "rows.metres", Step: "rows", Label: "Row length", Quantity: units.Distance, Value: pl.RowMetres, Origin: from,
+		Note: fmt.Sprintf("%d rows in %d pieces", pl.Rows, len(pl.Pieces))})
 	if pl.Temporary > 0 {
-		say.Figure(report.Figure{Path: "rows.temporary", Step: "rows", Label: "Come out later", Quantity: units.Count, Value: float64(pl.Temporary), Origin: from, Note: "every second station in the row"})
+		say.Figure(report.Figure{Path: "rows.temporary", Step: "rows", Label: "Come out later", Quantity: units.Count, Value: float64(pl.Temporary), Origin: from,
+			Note: "every second station in the row"})
 	}
 	if pl.Pollinizers > 0 {
 		say.Figure(report.Figure{Path: "rows.pollinizers", Step: "rows", Label: "Pollinizers", Quantity: units.Count, Value: float64(pl.Pollinizers), Origin: from,
@@ -110,36 +116,48 @@ func (r Result) working(in In, density float64, say *report.Voice) {
 	}
 	if say.On("rows.density") {
 		f, sub := s.DensityFormula()
-		say.Step("rows.density", "Density by spacing alone", f, sub, density, units.PerArea, "method LAY-1, geometry; "+practice.OriginWords(r.Option.Origin), spacing()[:2]...)
+		say.Step("rows.density", "Density by spacing alone", f, sub, density, units.PerArea, "method LAY-1, geometry; "+practice.OriginWords(r.Option.Origin),
+			spacing()[:2]...)
 	}
 	if say.On("rows.stations") {
 		if in.Planting.AsPlanted != nil {
-			say.Tell(working.Count, "rows.stations", "As planted", "stations fixed when the planting was recorded", fmt.Sprintf("%d pieces of row", len(pl.Pieces)), float64(pl.Stations), units.Count, "recorded on "+in.Planting.Planted.Words())
+			say.Tell(working.Count, "rows.stations", "As planted", "stations fixed when the planting was recorded", fmt.Sprintf("%d pieces of row", len(pl.Pieces)),
+				float64(pl.Stations), units.Count, "recorded on "+in.Planting.Planted.Words())
 		} else {
-			say.Tell(working.Count, "rows.stations", "Stations on the block", "each piece of row of length ℓ takes ⌊ℓ / plant spacing⌋ + 1 stations; squares and triangles keep to one lattice",
-				fmt.Sprintf("%d pieces of row, %.0f m together", len(pl.Pieces), pl.RowMetres), float64(pl.Stations), units.Count, "method LAY-3: rows cut to the boundary, less the edge band and the row-end setback; counts agree with an independent geometry library", spacing()...)
+			say.Tell(working.Count, "rows.stations", "Stations on the block",
+				"each piece of row of length ℓ takes ⌊ℓ / plant spacing⌋ + 1 stations; squares and triangles keep to one lattice",
+				fmt.Sprintf("%d pieces of row, %.0f m together", len(pl.Pieces), pl.RowMetres), float64(pl.Stations), units.Count,
+				"method LAY-3: rows cut to the boundary, less the edge band and the row-end setback; counts agree with an independent geometry library", spacing()...)
 		}
 		say.Step("rows.stations", "Check", "row length / plant spacing + ½ a piece", fmt.Sprintf("%.2f / %g + ½ · %d", pl.RowMetres, s.PlantSpacingM, len(pl.Pieces)),
 			pl.RowMetres/s.PlantSpacingM+0.5*float64(len(pl.Pieces)), units.Count, "self-check, within 1 % for rows that start at their end",
 			say.Num("row length", pl.RowMetres, units.Distance, working.Computed, "", "rows.metres"))
 	}
 	if say.On("rows.real") {
-		say.Step("rows.real", "Density on this block", "stations / area", fmt.Sprintf("%d / %.5f ha", pl.Stations, area/1e4), float64(pl.Stations)/(area/1e4), units.PerArea, "",
-			say.Num("stations", float64(pl.Stations), units.Count, working.Computed, "", "rows.stations"), say.Num("area", area, units.Area, working.Measured, "", "area"))
+		say.Step("rows.real", "Density on this block", "stations / area", fmt.Sprintf("%d / %.5f ha", pl.Stations, area/1e4), float64(pl.Stations)/(area/1e4),
+			units.PerArea, "",
+			say.Num("stations", float64(pl.Stations), units.Count, working.Computed, "", "rows.stations"), say.Num("area", area, units.Area, working.Measured, "",
+				"area"))
 	}
 	if say.On("rows.planted") {
-		say.Step("rows.planted", "Planted area", "10 000 · stations / density by spacing", fmt.Sprintf("10 000 · %d / %.2f per ha", pl.Stations, density), r.PlantedHa*1e4, units.Area, "the ground a full field of this spacing would take; yields and doses per hectare belong to it",
-			say.Num("stations", float64(pl.Stations), units.Count, working.Computed, "", "rows.stations"), say.Num("density", density, units.PerArea, working.Computed, "", "rows.density"))
+		say.Step("rows.planted", "Planted area", "10 000 · stations / density by spacing", fmt.Sprintf("10 000 · %d / %.2f per ha", pl.Stations, density),
+			r.PlantedHa*1e4, units.Area, "the ground a full field of this spacing would take; yields and doses per hectare belong to it",
+			say.Num("stations", float64(pl.Stations), units.Count, working.Computed, "", "rows.stations"), say.Num("density", density, units.PerArea, working.Computed,
+				"", "rows.density"))
 	}
 	if say.On("rows.metres") {
-		say.Tell(working.Count, "rows.metres", "Row length", "Σ length of the pieces", fmt.Sprintf("%d pieces in %d rows", len(pl.Pieces), pl.Rows), pl.RowMetres, units.Distance, "method LAY-3", spacing()...)
+		say.Tell(working.Count, "rows.metres", "Row length", "Σ length of the pieces", fmt.Sprintf("%d pieces in %d rows", len(pl.Pieces), pl.Rows), pl.RowMetres,
+			units.Distance, "method LAY-3", spacing()...)
 	}
 	if say.On("rows.pollinizers") {
-		say.Tell(working.Count, "rows.pollinizers", "Pollinizers", "one station in every k of every q-th row, counted", fmt.Sprintf("k = %d, q = %d; share %.3f", s.Pollinizer.EveryPlant, s.Pollinizer.EveryRow, float64(pl.Pollinizers)/math.Max(1, float64(pl.Stations-pl.Temporary))),
-			float64(pl.Pollinizers), units.Count, "method LAY-6, common practice", say.Num("stations that stay", float64(pl.Stations-pl.Temporary), units.Count, working.Computed, "", "rows.stations"))
+		say.Tell(working.Count, "rows.pollinizers", "Pollinizers", "one station in every k of every q-th row, counted", fmt.Sprintf("k = %d, q = %d; share %.3f",
+			s.Pollinizer.EveryPlant, s.Pollinizer.EveryRow, float64(pl.Pollinizers)/math.Max(1, float64(pl.Stations-pl.Temporary))),
+			float64(pl.Pollinizers), units.Count, "method LAY-6, common practice", say.Num("stations that stay", float64(pl.Stations-pl.Temporary), units.Count,
+				working.Computed, "", "rows.stations"))
 	}
 	if say.On("rows.temporary") {
-		say.Tell(working.Count, "rows.temporary", "Stations that come out", "every second station of each row", fmt.Sprintf("of %d", pl.Stations), float64(pl.Temporary), units.Count, "method LAY-5: leaves the row spacing and twice the plant spacing")
+		say.Tell(working.Count, "rows.temporary", "Stations that come out", "every second station of each row", fmt.Sprintf("of %d", pl.Stations),
+			float64(pl.Temporary), units.Count, "method LAY-5: leaves the row spacing and twice the plant spacing")
 	}
 }
 

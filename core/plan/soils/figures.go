@@ -17,10 +17,13 @@ func (p Profile) figures(in In, root float64, say *report.Voice) {
 		if p.Limiting != "" {
 			note = p.Limiting + "; 25th percentile of " + report.Count(len(p.Pits), "pit")
 		}
-		say.Figure(report.Figure{Path: "soil.depth", Step: "soil", Label: "Effective depth", Quantity: units.Depth, Value: p.DepthCm, Low: p.DepthCm, High: p.AfterCm, Ranged: p.AfterCm > p.DepthCm, Origin: working.Measured, Note: note})
-		say.Figure(report.Figure{Path: "soil.available", Step: "soil", Label: "Water held for roots", Quantity: units.Rain, Value: p.AvailableMM, Origin: working.Computed, Note: soil.HeldClass(p.AvailableMM)})
+		say.Figure(report.Figure{Path: "soil.depth", Step: "soil", Label: "Effective depth", Quantity: units.Depth, Value: p.DepthCm, Low: p.DepthCm,
+			High: p.AfterCm, Ranged: p.AfterCm > p.DepthCm, Origin: working.Measured, Note: note})
+		say.Figure(report.Figure{Path: "soil.available", Step: "soil", Label: "Water held for roots", Quantity: units.Rain, Value: p.AvailableMM,
+			Origin: working.Computed, Note: soil.HeldClass(p.AvailableMM)})
 		if say.On("soil.depth") {
-			say.Tell(working.Search, "soil.depth", "The block", "25th percentile of its pits, type 7", report.Count(len(p.Pits), "pit"), p.DepthCm, units.Depth, "common practice, no source")
+			say.Tell(working.Search, "soil.depth", "The block", "25th percentile of its pits, type 7", report.Count(len(p.Pits), "pit"), p.DepthCm, units.Depth,
+				"common practice, no source")
 			for _, v := range p.Pits {
 				sub := "no barrier down to " + say.Text(v.BottomCm, units.Depth)
 				for k, b := range v.Barriers {
@@ -31,12 +34,14 @@ func (p Profile) figures(in In, root float64, say *report.Voice) {
 					}
 					sub += fmt.Sprintf("%s at %s (%s)", b.Kind, say.Text(b.DepthCm, units.Depth), b.Why)
 				}
-				say.Tell(working.Rule, "soil.depth", v.Name, "the shallowest barrier; after works the next below those removed", sub, v.EffectiveCm, units.Depth, "method SOIL-4; common practice, no source",
+				say.Tell(working.Rule, "soil.depth", v.Name, "the shallowest barrier; after works the next below those removed", sub, v.EffectiveCm, units.Depth,
+					"method SOIL-4; common practice, no source",
 					say.Num("after works", v.AfterCm, units.Depth, working.Computed, v.AfterStops, ""))
 			}
 		}
 		if say.On("soil.available") {
-			say.Tell(working.Search, "soil.available", "The block", "25th percentile of its pits, type 7", report.Count(len(p.Pits), "pit"), p.AvailableMM, units.Rain, "common practice, no source")
+			say.Tell(working.Search, "soil.available", "The block", "25th percentile of its pits, type 7", report.Count(len(p.Pits), "pit"), p.AvailableMM, units.Rain,
+				"common practice, no source")
 			for i, v := range p.Pits {
 				_, shares, _, _ := in.Pits[i].Available(math.Min(root, v.EffectiveCm))
 				sub := ""
@@ -55,7 +60,8 @@ func (p Profile) figures(in In, root float64, say *report.Voice) {
 	if i, ok := soil.Top(in.Tests); ok {
 		v := p.Tests[i]
 		if v.PHWater != nil {
-			say.Figure(report.Figure{Path: "soil.ph", Step: "soil", Label: "pH in water", Quantity: units.PH, Value: *v.PHWater, Origin: working.Measured, Note: v.Label})
+			say.Figure(report.Figure{Path: "soil.ph", Step: "soil", Label: "pH in water", Quantity: units.PH, Value: *v.PHWater, Origin: working.Measured,
+				Note: v.Label})
 			if say.On("soil.ph") {
 				t := in.Tests[i]
 				formula, src := "as measured in water", "laboratory report"
@@ -66,9 +72,11 @@ func (p Profile) figures(in In, root float64, say *report.Voice) {
 			}
 		}
 		if v.BasePct != nil {
-			say.Figure(report.Figure{Path: "soil.bases", Step: "soil", Label: "Base saturation", Quantity: units.Percent, Value: *v.BasePct, Origin: working.Computed, Note: v.Label})
+			say.Figure(report.Figure{Path: "soil.bases", Step: "soil", Label: "Base saturation", Quantity: units.Percent, Value: *v.BasePct, Origin: working.Computed,
+				Note: v.Label})
 			if say.On("soil.bases") {
-				say.Step("soil.bases", "Base saturation", "100 · (Ca + Mg + K + Na) / CEC at pH 7", fmt.Sprintf("100 · %.3f / %.3f", *v.Bases, *v.CEC), *v.BasePct, units.Percent, "van Raij et al., Boletim Técnico 100, Instituto Agronômico, 2nd ed., 1997")
+				say.Step("soil.bases", "Base saturation", "100 · (Ca + Mg + K + Na) / CEC at pH 7", fmt.Sprintf("100 · %.3f / %.3f", *v.Bases, *v.CEC), *v.BasePct,
+					units.Percent, "van Raij et al., Boletim Técnico 100, Instituto Agronômico, 2nd ed., 1997")
 			}
 		}
 	}

@@ -26,7 +26,8 @@ func (p Profile) Judge(in In, crop Crop, say *report.Voice) {
 	p.judgePits(in, crop, say)
 	for _, v := range p.Tests {
 		for _, d := range in.Tests[v.Index].Doubts() {
-			say.Note(finding.Finding{Rule: d.Rule, Weight: finding.Mend, Step: "soil", Subject: v.Label, Sentence: d.Sentence, Source: "arithmetic of the report"}.Of(document.TestRef(in.Tests[v.Index].ID)))
+			say.Note(finding.Finding{Rule: d.Rule, Weight: finding.Mend, Step: "soil", Subject: v.Label, Sentence: d.Sentence,
+				Source: "arithmetic of the report"}.Of(document.TestRef(in.Tests[v.Index].ID)))
 		}
 	}
 	if crop.Standing || in.Sheet == nil {
@@ -43,7 +44,8 @@ func (p Profile) Judge(in In, crop Crop, say *report.Voice) {
 		say.Note(finding.Finding{Rule: "soil.no-test", Weight: finding.Mend, Step: "soil", Subject: "Soil test", Sentence: s, Source: "common practice, no source"})
 	} else if v := p.Tests[i]; v.AgeMonths > 24 {
 		say.Note(finding.Finding{Rule: "soil.old-test", Weight: finding.Watch, Step: "soil", Subject: "Soil test", Source: "common practice, no source",
-			Sentence: fmt.Sprintf("The soil test is %d months old: test again before anything is bought by it, six months before planting at least, twelve better.", v.AgeMonths)})
+			Sentence: fmt.Sprintf("The soil test is %d months old: test again before anything is bought by it, six months before planting at least, twelve better.",
+				v.AgeMonths)})
 	}
 	if len(p.Waits) > 0 && p.Earliest.After(crop.PlantOn) {
 		var w WaitView
@@ -52,8 +54,10 @@ func (p Profile) Judge(in In, crop Crop, say *report.Voice) {
 				w = x
 			}
 		}
-		f := finding.Finding{Rule: "site.waiting", Weight: finding.Mend, Step: "ground", Subject: "What grew before", Source: "method SITE-3, common practice, no source",
-			Sentence: fmt.Sprintf("%s should wait here until %s (some hold %s): %s. %s shortens it.", in.Sheet.Name, p.Earliest.Words(), p.Latest.Words(), w.Why, report.Capital(w.Shorten))}
+		f := finding.Finding{Rule: "site.waiting", Weight: finding.Mend, Step: "ground", Subject: "What grew before",
+			Source: "method SITE-3, common practice, no source",
+			Sentence: fmt.Sprintf("%s should wait here until %s (some hold %s): %s. %s shortens it.", in.Sheet.Name, p.Earliest.Words(), p.Latest.Words(), w.Why,
+				report.Capital(w.Shorten))}
 		f.Remedies = crop.Move(p.Earliest)
 		say.Note(f)
 	}
@@ -64,22 +68,26 @@ func (p Profile) judgePits(in In, crop Crop, say *report.Voice) {
 	if len(p.Pits) == 0 {
 		if !crop.Standing && in.Sheet != nil && !in.inPots() {
 			say.Note(finding.Finding{Rule: "soil.no-pit", Weight: finding.Watch, Step: "soil", Subject: "Pits", Source: "common practice, no source",
-				Sentence: "No pit has been dug: how deep roots can go and whether the soil stands in water is not known. Three pits at least, to " + say.Text(1.2, units.Spacing) + " or to what stops the spade."})
+				Sentence: "No pit has been dug: how deep roots can go and whether the soil stands in water is not known. Three pits at least, to " + say.Text(1.2,
+					units.Spacing) + " or to what stops the spade."})
 		}
 		return
 	}
 	want := max(3, int(math.Ceil(in.AreaM2/4e4)))
 	if len(p.Pits) < want && !crop.Standing {
 		say.Note(finding.Finding{Rule: "soil.few-pits", Weight: finding.Know, Step: "soil", Subject: "Pits", Source: "common practice, no source",
-			Sentence: fmt.Sprintf("%s on %s; %d would be usual, one in every kind of soil.", report.Capital(report.Count(len(p.Pits), "pit")), say.Text(in.AreaM2, units.Area), want)})
+			Sentence: fmt.Sprintf("%s on %s; %d would be usual, one in every kind of soil.", report.Capital(report.Count(len(p.Pits), "pit")),
+				say.Text(in.AreaM2, units.Area), want)})
 	}
 	for i, v := range p.Pits {
 		pit := document.PitRef(in.Pits[i].ID)
 		if v.Wetness.Ask != "" && !crop.WellsRead { // read wells settle what the signs leave open
-			say.Note(finding.Finding{Rule: "soil.wet-ask", About: &pit, Weight: finding.Know, Step: "soil", Subject: v.Name, Sentence: v.Name + ": " + v.Wetness.Ask, Source: "method SOIL-5, common practice"})
+			say.Note(finding.Finding{Rule: "soil.wet-ask", About: &pit, Weight: finding.Know, Step: "soil", Subject: v.Name, Sentence: v.Name + ": " + v.Wetness.Ask,
+				Source: "method SOIL-5, common practice"})
 		}
 		if v.Rip != nil && !crop.Standing {
-			s := fmt.Sprintf("%s: a pan from %s to %s. Rip to %s; %s.", v.Name, say.Text(v.Rip.TopCm, units.Depth), say.Text(v.Rip.BottomCm, units.Depth), say.Text(v.Rip.DepthCm, units.Depth), v.Rip.Why)
+			s := fmt.Sprintf("%s: a pan from %s to %s. Rip to %s; %s.", v.Name, say.Text(v.Rip.TopCm, units.Depth), say.Text(v.Rip.BottomCm, units.Depth),
+				say.Text(v.Rip.DepthCm, units.Depth), v.Rip.Why)
 			w := finding.Watch
 			if v.Rip.OutOfTool {
 				s += fmt.Sprintf(" That is deeper than a ripper reaches (%d cm).", soil.RipReachCm)
@@ -89,7 +97,8 @@ func (p Profile) judgePits(in In, crop Crop, say *report.Voice) {
 		}
 		for _, l := range v.Layers {
 			if l.Doubtful {
-				say.Note(finding.Finding{Rule: "soil.estimate", About: &pit, Weight: finding.Watch, Step: "soil", Subject: v.Name, Source: "Saxton & Rawls, 2006: clay to 60 %, organic matter to 8 %",
+				say.Note(finding.Finding{Rule: "soil.estimate", About: &pit, Weight: finding.Watch, Step: "soil", Subject: v.Name,
+					Source:   "Saxton & Rawls, 2006: clay to 60 %, organic matter to 8 %",
 					Sentence: fmt.Sprintf("%s, %g–%g cm: water and permeability cannot be estimated from this texture; have them measured.", v.Name, l.TopCm, l.BottomCm)})
 				break
 			}
@@ -105,7 +114,9 @@ func (p Profile) judgePits(in In, crop Crop, say *report.Voice) {
 		if p.WetCm < tolerated {
 			w, how = finding.Mend, "drains or raised beds before planting, or a more tolerant crop"
 		}
-		say.Note(finding.Finding{Rule: "soil.wet", Weight: w, Step: "soil", Subject: "Wet soil", Source: "methods SOIL-5, SOIL-6; depths by wet-soil class are assumed",
-			Sentence: fmt.Sprintf("The soil stands in water from %s down; %s wants it free to %s and bears %s: %s.", say.Text(p.WetCm, units.Depth), report.LowerFirst(in.Sheet.Name), say.Text(ideal, units.Depth), say.Text(tolerated, units.Depth), how)})
+		say.Note(finding.Finding{Rule: "soil.wet", Weight: w, Step: "soil", Subject: "Wet soil",
+			Source: "methods SOIL-5, SOIL-6; depths by wet-soil class are assumed",
+			Sentence: fmt.Sprintf("The soil stands in water from %s down; %s wants it free to %s and bears %s: %s.", say.Text(p.WetCm, units.Depth),
+				report.LowerFirst(in.Sheet.Name), say.Text(ideal, units.Depth), say.Text(tolerated, units.Depth), how)})
 	}
 }

@@ -38,7 +38,8 @@ func Judge(in In, jobs []report.Job, say *report.Voice) {
 		if p.Standing().Before(say.Today) {
 			f.Weight = finding.Stops
 		}
-		f.Sentence = fmt.Sprintf("“%s” had to be done by %s for planting on %s, and is not recorded as done (%s).", worst.Name, worst.By.Words(), p.Date.Words(), worst.Rule)
+		f.Sentence = fmt.Sprintf("“%s” had to be done by %s for planting on %s, and is not recorded as done (%s).", worst.Name, worst.By.Words(), p.Date.Words(),
+			worst.Rule)
 		if n := len(passed) - 1; n > 0 {
 			f.Sentence += fmt.Sprintf(" %d more %s late too.", n, map[bool]string{true: "preparation is", false: "preparations are"}[n == 1])
 		}
@@ -61,7 +62,8 @@ func Judge(in In, jobs []report.Job, say *report.Voice) {
 			if i == 3 {
 				break
 			}
-			f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("“%s” was done by %s", j.Name, j.By.Words()), Patch: map[string]any{}, Record: map[string]any{"kind": record.Done, "operation": j.Key, "day": j.By.String()}})
+			f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("“%s” was done by %s", j.Name, j.By.Words()), Patch: map[string]any{},
+				Record: map[string]any{"kind": record.Done, "operation": j.Key, "day": j.By.String()}})
 		}
 		say.Note(f)
 	} else if p.Date.Before(say.Today) {
@@ -76,7 +78,8 @@ func Judge(in In, jobs []report.Job, say *report.Voice) {
 			continue
 		}
 		next := in.Grown.Seasons.NextInWindow(civil.Later(o.Min.From(d, 1), free), in.Grown.Sheet.Windows)
-		say.Note(finding.Finding{Rule: "schedule.done-late", About: &finding.Ref{Kind: "job", ID: o.ID}, Weight: finding.Mend, Step: "care", Subject: o.Name, Source: "method S5; " + practice.OriginWords(o.Origin),
+		say.Note(finding.Finding{Rule: "schedule.done-late", About: &finding.Ref{Kind: "job", ID: o.ID}, Weight: finding.Mend, Step: "care", Subject: o.Name,
+			Source:   "method S5; " + practice.OriginWords(o.Origin),
 			Sentence: fmt.Sprintf("“%s” was done %d days before planting; the sheet asks for %s at least.", o.Name, p.Date.Sub(d), o.Min.Words()),
 			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: patch("date", next.String())}}})
 	}
@@ -86,7 +89,8 @@ func Judge(in In, jobs []report.Job, say *report.Voice) {
 		for _, w := range in.Grown.Sheet.Windows {
 			when = append(when, strings.Join(w.Season, " to ")+" ("+w.When+")")
 		}
-		say.Note(finding.Finding{Rule: "schedule.window", Weight: finding.Mend, Step: "plants", Subject: "Planting date", Source: practice.OriginWords(in.Grown.Sheet.Windows[0].Origin),
+		say.Note(finding.Finding{Rule: "schedule.window", Weight: finding.Mend, Step: "plants", Subject: "Planting date",
+			Source:   practice.OriginWords(in.Grown.Sheet.Windows[0].Origin),
 			Sentence: fmt.Sprintf("%s lies outside the planting season of %s: %s.", p.Date.Words(), strings.ToLower(in.Grown.Sheet.Name), strings.Join(when, ", or ")),
 			Remedies: []finding.Remedy{{Label: "Plant on " + next.Words(), Patch: patch("date", next.String())}}})
 	}

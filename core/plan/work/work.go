@@ -40,7 +40,8 @@ func FromSheet(in In, say *report.Voice) []report.Job {
 			continue
 		}
 		o := j.Operation
-		jobs = append(jobs, report.Job{Key: j.Key, Kind: kinds[j.Key], Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Why: o.Why, Caution: o.Caution,
+		jobs = append(jobs, report.Job{Key: j.Key, Kind: kinds[j.Key], Name: o.Name, Phase: o.Phase, Age: j.Age, From: j.From, By: j.By, Detail: o.Detail,
+			Why: o.Why, Caution: o.Caution,
 			Rule: rule(o, names), Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation, Done: j.Done,
 			NotNeeded: in.Book.NotNeeded[j.Key], Passed: !in.Standing && j.Passed(say.Today)})
 	}
@@ -104,13 +105,16 @@ func WithCare(in In, jobs []report.Job, say *report.Voice) []report.Job {
 			}
 			a, b := in.Grown.Seasons.Span(s.Season[0], s.Season[len(s.Season)-1], y.Season)
 			key := schedule.Key("feed-"+strconv.Itoa(k+1), y.Age)
-			add(report.Job{Key: key, Name: "Feed: " + s.Name, Phase: "feed", Age: y.Age, From: a, By: b, Detail: detail + " of nutrient for the block; " + in.Grown.Feed.Placement,
-				Why: "the year's amount in its splits", Rule: "in its season, every year the table gives an amount", Origin: practice.OriginWords(in.Grown.Feed.Origin), Done: in.Book.Done[key]})
+			add(report.Job{Key: key, Name: "Feed: " + s.Name, Phase: "feed", Age: y.Age, From: a, By: b, Detail: detail + " of nutrient for the block; " +
+				in.Grown.Feed.Placement,
+				Why: "the year's amount in its splits", Rule: "in its season, every year the table gives an amount", Origin: practice.OriginWords(in.Grown.Feed.Origin),
+				Done: in.Book.Done[key]})
 		}
 		for k, h := range y.Harvests {
 			key := schedule.Key("harvest-"+strconv.Itoa(k+1), y.Age)
 			add(report.Job{Key: key, Name: "Harvest: " + h.Name, Phase: "harvest", Age: y.Age, From: h.From, By: h.To,
-				Detail: fmt.Sprintf("about %s from the block; %s", say.Text(h.BlockKg.Base, in.Grown.MassAs), h.Rounds), Why: "", Rule: "in its season, once the planting bears", Origin: practice.OriginWords(in.Grown.Harvest.Origin), Done: in.Book.Done[key]})
+				Detail: fmt.Sprintf("about %s from the block; %s", say.Text(h.BlockKg.Base, in.Grown.MassAs), h.Rounds), Why: "",
+				Rule: "in its season, once the planting bears", Origin: practice.OriginWords(in.Grown.Harvest.Origin), Done: in.Book.Done[key]})
 		}
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].From.Before(out[j].From) })

@@ -69,8 +69,8 @@ func TestFumigationEndsAWait(t *testing.T) {
 		t.Errorf("done: %v", early)
 	}
 	for _, c := range []struct {
-		use  Use
-		own  []Rule
+		use Use
+		own []Rule
 	}{{Use{Kind: "sod", End: civil.Must(2026, 9, 1)}, berry}, {Use{Kind: "wilt-host", End: civil.Must(2026, 9, 1)}, fruit}, {Use{Kind: "wilt-host", End: civil.Must(2020, 1, 1)}, berry}} {
 		_, plain, _, _ := Waits([]Use{c.use}, c.own, today, Fumigation{})
 		if _, early, _, _ := Waits([]Use{c.use}, c.own, today, Fumigation{Taken: true}); early != plain {

@@ -3,7 +3,6 @@ package drains
 import (
 	"fmt"
 	"math"
-	"slices"
 
 	"slowroot/core/document"
 	"slowroot/core/drainage"
@@ -82,11 +81,6 @@ func (c *design) need(d *Plan, choice document.DrainChoice) {
 		d.WetM, d.WetFrom = s.WetCm/100, "marks in the pits"
 	}
 	d.Needed = d.WetFrom != "" && d.WetM < k.SteadyM-1e-9 && !(c.Sheet != nil && c.Sheet.Soil.InPots)
-}
-
-// wellsRead tells whether a dip well was read often enough to be believed.
-func (d Plan) wellsRead() bool {
-	return slices.ContainsFunc(d.Wells, func(w WellView) bool { return w.Counts })
 }
 
 // roots is how deep the crop's roots work, m; 0.8 where no crop is meant.

@@ -20,6 +20,7 @@ type Estate struct {
 	At      *geo.Point        `json:"at,omitempty"` // where it lies, while no block says so
 	Units   units.System      `json:"units"`
 	Seasons []schedule.Window `json:"seasons"`
+	Rains   []schedule.Rain   `json:"rains,omitempty"` // the rainy seasons, the main one first; empty where the place does not live by them
 	People  []Person          `json:"people"`
 	Climate []Month           `json:"climate"` // monthly normals, January first; empty when unknown
 	Source  string            `json:"climateSource"`
@@ -72,6 +73,9 @@ func (e Estate) Valid() error {
 	}
 	if _, err := schedule.NewSeasons(e.Seasons); err != nil {
 		return finding.Bad("seasons", "", err.Error(), "the twelve windows, each with two days written MM-DD")
+	}
+	if _, err := e.Calendar(); err != nil {
+		return err
 	}
 	if len(e.Climate) != 0 && len(e.Climate) != 12 {
 		return finding.Bad("climate", len(e.Climate), "is not a year of monthly normals", "12 months, or none")
@@ -234,4 +238,13 @@ func (e Estate) ClimateOf(days *climate.Series, latDeg float64) climate.Site {
 		elev = *e.ElevationM
 	}
 	return climate.NewSite(e.Months(), days, latDeg, elev, e.Coast, e.Source)
+}
+
+// Calendar are the estate's seasons: the twelve windows, and those of its rains where it lives by them.
+func (e Estate) Calendar() (schedule.Seasons, error) {
+	s, err := schedule.NewSeasons(e.Seasons)
+	if err != nil {
+		return s, err
+	}
+	return s.WithRains(e.Rains)
 }

@@ -34,6 +34,8 @@ type Programme struct {
 	PerYield    *ByYield `yaml:"perYield" json:"perYield"`
 	Cycle       *Cycle   `yaml:"cycle" json:"cycle"`
 	Splits      []Split  `yaml:"splits" json:"splits"`
+	RainSplits  []Split  `yaml:"rainSplits" json:"rainSplits,omitempty"`       // where the place lives by its rains
+	TwoRains    []Split  `yaml:"twoRainSplits" json:"twoRainSplits,omitempty"` // and where it rains twice
 	Placement   string   `yaml:"placement" json:"placement"`
 	Uncertainty float64  `yaml:"uncertainty" json:"uncertainty"` // share either way; 0 is not given
 	Origin      string   `yaml:"origin" json:"origin"`
@@ -203,10 +205,23 @@ func (p Programme) Check() error {
 			return fmt.Errorf("nutrient %q does not say oxide or element", k)
 		}
 	}
+	for i, splits := range [][]Split{p.Splits, p.RainSplits, p.TwoRains} {
+		if i > 0 && len(splits) == 0 {
+			continue
+		}
+		if err := p.checkSplits(splits); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// checkSplits reports shares of a nutrient that do not sum to 1, and splits without a season.
+func (p Programme) checkSplits(splits []Split) error {
 	for _, k := range p.Nutrients() {
 		sum := 0.0
 		var parts []string
-		for _, s := range p.Splits {
+		for _, s := range splits {
 			sum += s.Shares[k]
 			parts = append(parts, fmt.Sprintf("%g", s.Shares[k]))
 		}
@@ -214,7 +229,7 @@ func (p Programme) Check() error {
 			return fmt.Errorf("splits of %s sum to %.4g, not 1 (%s)", Names[k], sum, strings.Join(parts, " + "))
 		}
 	}
-	for _, s := range p.Splits {
+	for _, s := range splits {
 		if len(s.Season) == 0 || len(s.Season) > 2 {
 			return fmt.Errorf("split %s has no season", s.Name)
 		}

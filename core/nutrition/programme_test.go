@@ -53,7 +53,7 @@ func TestByYieldAndByRotation(t *testing.T) {
 func TestCheckRefuses(t *testing.T) {
 	ok := func() Programme {
 		return Programme{Basis: PerHa, AgeBasis: "growing-season", Origin: "cp", Rows: []Row{{1, Amounts{"n": 10}}},
-			Splits: []Split{{"a", []string{"early-spring"}, Amounts{"n": 0.5}}, {"b", []string{"late-spring"}, Amounts{"n": 0.5}}}}
+			Splits: []Split{{Name: "a", Season: []string{"early-spring"}, Shares: Amounts{"n": 0.5}}, {Name: "b", Season: []string{"late-spring"}, Shares: Amounts{"n": 0.5}}}}
 	}
 	if err := ok().Check(); err != nil {
 		t.Fatal(err)

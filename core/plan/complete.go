@@ -4,13 +4,12 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/practice"
-	"slowroot/core/schedule"
 )
 
 // Complete gives a crop that is considered or planned without a day the day proposed for it. sheet finds a practice
 // sheet by its id.
 func Complete(b *document.Block, e document.Estate, sheet func(string) (*practice.Sheet, bool), today civil.Date) {
-	seasons, err := schedule.NewSeasons(e.Seasons)
+	seasons, err := e.Calendar()
 	if err != nil {
 		return // the estate is refused for it
 	}

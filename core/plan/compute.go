@@ -47,10 +47,11 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	if err := in.Block.Valid(); err != nil {
 		return nil, err
 	}
-	seasons, err := schedule.NewSeasons(in.Estate.Seasons)
+	seasons, err := in.Estate.Calendar()
 	if err != nil {
 		return nil, err
 	}
+	in.Sheet, seasons = bySeasons(in.Sheet, seasons)
 	whole := in.Block
 	in.Block = whole.Settled()
 	c := &computation{in: in, seasons: seasons, meant: in.Block.Planting, sheet: in.Sheet}
@@ -160,4 +161,12 @@ func (c *computation) choose() error {
 // growthIn is a planting and its sheet.
 func (c *computation) growthIn() growth.In {
 	return growth.In{Sheet: c.sheet, Planting: c.meant, Seasons: c.seasons, Book: c.book}
+}
+
+// bySeasons is a sheet as it is done where the estate lives by its rains, with the seasons as its crop sees them.
+func bySeasons(s *practice.Sheet, seasons schedule.Seasons) (*practice.Sheet, schedule.Seasons) {
+	if s == nil || seasons.Rains() == 0 || !s.ByRains() {
+		return s, seasons
+	}
+	return s.InRains(seasons.Rains()), seasons.ByRains()
 }

@@ -21,27 +21,94 @@ func TestEveryCropEveryWay(t *testing.T) {
 	}
 	ways := 0
 	for _, s := range l.Whole() {
-		for _, south := range []bool{false, true} {
+		for place, e := range places {
 			for _, f := range s.AllForks() {
 				for _, o := range f.Options {
 					in := input(t, "hazelnut")
-					in.Estate.Seasons = schedule.Temperate(south)
+					in.Estate.Seasons, in.Estate.Rains = schedule.Temperate(e.south), e.rains
 					in.Sheet = s
 					in.Block.Planting = &document.Planting{Sheet: s.ID, Choices: map[string]document.Choice{f.ID: {Option: o.ID}}}
 					Complete(&in.Block, in.Estate, l.Get, in.Today)
 					p, err := Compute(in, nil)
 					if err != nil {
-						t.Errorf("%s %s=%s, south %v: %v", s.ID, f.ID, o.ID, south, err)
+						t.Errorf("%s %s=%s, %s: %v", s.ID, f.ID, o.ID, place, err)
 						continue
 					}
 					ways++
-					checkWay(t, s, f.ID+"="+o.ID, p)
+					checkWay(t, s, f.ID+"="+o.ID+", "+place, p)
 				}
 			}
 		}
 	}
-	if ways < 290 {
+	if ways < 600 {
 		t.Errorf("only %d ways tried", ways)
+	}
+}
+
+// places a crop is planned at: temperate north and south, and two that live by their rains, one of them twice a year.
+var places = map[string]struct {
+	south bool
+	rains []schedule.Rain
+}{
+	"north": {}, "south": {south: true},
+	"one rain":  {rains: []schedule.Rain{{From: "06-10", To: "10-05"}}},
+	"two rains": {rains: []schedule.Rain{{From: "03-15", To: "06-05"}, {From: "10-01", To: "12-10"}}},
+}
+
+// A crop of the tropics is planted, fed and picked by the rains of the place: the day proposed lies in them, whatever month
+// they come in, and what its sheet says of their onset falls on it.
+func TestCropsByTheRains(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	byRains := 0
+	for _, s := range l.Whole() {
+		if !s.ByRains() {
+			continue
+		}
+		byRains++
+		for _, r := range []struct {
+			name  string
+			south bool
+			rains []schedule.Rain
+		}{{"north", false, []schedule.Rain{{From: "06-10", To: "10-05"}}}, {"south", true, []schedule.Rain{{From: "11-20", To: "04-10"}}},
+			{"two", false, []schedule.Rain{{From: "03-15", To: "06-05"}, {From: "10-01", To: "12-10"}}}} {
+			in := input(t, "hazelnut")
+			in.Estate.Seasons, in.Estate.Rains, in.Sheet = schedule.Temperate(r.south), r.rains, s
+			in.Block.Planting = &document.Planting{Sheet: s.ID}
+			Complete(&in.Block, in.Estate, l.Get, in.Today)
+			p := compute(t, in)
+			seasons, err := in.Estate.Calendar()
+			if err != nil {
+				t.Fatal(err)
+			}
+			turned := s.InRains(len(r.rains))
+			if !seasons.InWindow(p.CropDate, turned.Windows) {
+				t.Errorf("%s, %s: proposed for %s, outside %v", s.ID, r.name, p.CropDate, turned.Windows)
+			}
+			dry := 0.0 // what is picked while it rains and while it does not makes the year
+			for _, y := range p.Years {
+				for _, h := range y.Harvests {
+					dry += h.BlockKg.Base
+					if h.From.Sub(y.Start) < -60 || h.From.Sub(y.Start) > 400 {
+						t.Errorf("%s, %s: %s of %s is picked on %s", s.ID, r.name, h.Name, y.Label, h.From)
+					}
+				}
+			}
+			if total := value(t, p, "yield.total"); math.Abs(dry-total) > 1e-6*total {
+				t.Errorf("%s, %s: picked %g of %g", s.ID, r.name, dry, total)
+			}
+			if len(s.Windows) > 0 && s.Windows[0].Rains != nil && s.Windows[0].Rains[0] == "onset-rains" {
+				a, b := seasons.Span("onset-rains", turned.Windows[0].Season[len(turned.Windows[0].Season)-1], seasons.YearOf(p.CropDate))
+				if len(r.rains) == 1 && (p.CropDate.Before(a.AddDays(-366)) || p.CropDate.After(b)) {
+					t.Errorf("%s, %s: planted %s, rains from %s to %s", s.ID, r.name, p.CropDate, a, b)
+				}
+			}
+		}
+	}
+	if byRains != 12 {
+		t.Errorf("%d crops are planned by the rains", byRains)
 	}
 }
 

@@ -10,6 +10,7 @@ import (
 // enough that everything its sheet asks for beforehand can still be begun when it is best begun. near, where it is a
 // day, is what was meant for another crop: the window from there on is taken.
 func DefaultDay(seasons schedule.Seasons, s *practice.Sheet, today, near civil.Date) civil.Date {
+	s, seasons = bySeasons(s, seasons)
 	var before []schedule.Operation
 	for _, o := range s.Operations(s.Resolve(nil)) {
 		if len(o.Season) == 0 {

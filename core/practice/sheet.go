@@ -48,8 +48,9 @@ type Sheet struct {
 	Canopy    canopy.Growth             `yaml:"canopy" json:"canopy"`
 	Soil      Soil                      `yaml:"soil" json:"soil"`
 	Traits    Traits                    `yaml:"traits" json:"traits"`
-	Waits     []rotation.Rule           `yaml:"waits" json:"waits"`       // after what ground rests for it
-	Bed       *Bed                      `yaml:"bed" json:"bed,omitempty"` // the crop's own bed, where it is grown on one
+	Waits     []rotation.Rule           `yaml:"waits" json:"waits"`               // after what ground rests for it
+	Bed       *Bed                      `yaml:"bed" json:"bed,omitempty"`         // the crop's own bed, where it is grown on one
+	Tropics   map[string]string         `yaml:"tropics" json:"tropics,omitempty"` // season → season of rains, where a place lives by them
 	Limits    []Limit                   `yaml:"limits" json:"limits"`
 	Forks     []Fork                    `yaml:"forks" json:"forks"`
 	Layouts   []Layout                  `yaml:"layouts" json:"layouts"`

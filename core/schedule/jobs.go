@@ -104,6 +104,7 @@ func Key(id string, age int) string {
 // PlantingWindow is a season in which a crop may be planted.
 type PlantingWindow struct {
 	Season []string `yaml:"season" json:"season"`
+	Rains  []string `yaml:"rains" json:"rains,omitempty"` // the same where the place lives by its rains
 	When   string   `yaml:"when" json:"when"`
 	Origin string   `yaml:"origin" json:"origin"`
 }

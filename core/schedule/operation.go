@@ -94,9 +94,10 @@ type Operation struct {
 	Caution string   `yaml:"caution" json:"caution"`
 	Before  string   `yaml:"before" json:"before"`
 	After   string   `yaml:"after" json:"after"`
-	Better  Offset   `yaml:"better" json:"better"` // the lead or lag that is wanted
-	Min     Offset   `yaml:"min" json:"min"`       // the least that works
-	Season  []string `yaml:"season" json:"season"` // one key, or the first and the last
+	Better  Offset   `yaml:"better" json:"better"`         // the lead or lag that is wanted
+	Min     Offset   `yaml:"min" json:"min"`               // the least that works
+	Season  []string `yaml:"season" json:"season"`         // one key, or the first and the last
+	Rains   []string `yaml:"rains" json:"rains,omitempty"` // the same where the place lives by its rains; else as the sheet turns its seasons
 	Ages    Ages     `yaml:"ages" json:"ages"`
 	Origin  string   `yaml:"origin" json:"origin"`
 }
@@ -128,7 +129,7 @@ var Phases = []string{"assess", "order", "clear", "soil", "drain", "bed", "infra
 func Check(ops []Operation) error {
 	at := map[string]*Operation{}
 	known := map[string]bool{}
-	for _, k := range Keys {
+	for _, k := range append(append([]string{}, Keys...), RainKeys...) {
 		known[k] = true
 	}
 	phases := map[string]bool{}
@@ -164,7 +165,7 @@ func Check(ops []Operation) error {
 		case o.Origin == "":
 			return fail("has no origin")
 		}
-		for _, k := range o.Season {
+		for _, k := range append(append([]string{}, o.Season...), o.Rains...) {
 			if !known[k] {
 				return fail("season %q is not one of %s", k, strings.Join(Keys, ", "))
 			}

@@ -4,6 +4,7 @@ package schedule
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -30,13 +31,15 @@ type Window struct {
 type Seasons struct {
 	at    map[string][2]monthDay
 	start monthDay
+	grow  [2]string // first and last window of the growing season
+	rains int
 }
 
 type monthDay struct{ m, d int }
 
 // NewSeasons checks the windows: all twelve keys, once each, each with two existing days.
 func NewSeasons(ws []Window) (Seasons, error) {
-	s := Seasons{at: make(map[string][2]monthDay, len(ws))}
+	s := Seasons{at: make(map[string][2]monthDay, len(ws)), grow: [2]string{"early-spring", "mid-autumn"}}
 	known := map[string]bool{}
 	for _, k := range Keys {
 		known[k] = true
@@ -126,7 +129,7 @@ func (s Seasons) Start(y int) civil.Date { return s.start.in(y) }
 func (s Seasons) Span(from, to string, y int) (a, b civil.Date) {
 	f, t := s.at[from][0], s.at[to][1]
 	a = f.in(y)
-	if f.before(s.start) {
+	if f.before(s.start) && !s.early(from) {
 		a = f.in(y + 1)
 	}
 	b = t.in(a.Year())
@@ -136,11 +139,23 @@ func (s Seasons) Span(from, to string, y int) (a, b civil.Date) {
 	return a, b
 }
 
+// early reports a window of the rains that begins shortly before the season year and lies mostly in it.
+func (s Seasons) early(key string) bool {
+	w := s.at[key]
+	if s.rains == 0 || !slices.Contains(RainKeys, key) {
+		return false
+	}
+	before := s.start.day() - w[0].day()
+	n := (w[1].day()-w[0].day()+365)%365 + 1
+	return before > 0 && 2*before < n
+}
+
 // FirstYear is the season year that counts as age year 1 of a planting: the one planted in when at
-// least half of the growing season (early spring to mid-autumn) is still to come, else the next.
+// least half of the growing season (early spring to mid-autumn; for a crop of the rains from their onset to their end) is
+// still to come, else the next.
 func (s Seasons) FirstYear(planting civil.Date) int {
 	y := s.YearOf(planting)
-	a, b := s.Span("early-spring", "mid-autumn", y)
+	a, b := s.Span(s.grow[0], s.grow[1], y)
 	if planting.Sub(a) > b.Sub(a)/2 {
 		return y + 1
 	}

@@ -126,9 +126,11 @@ func (s Stand) Factor(alive float64) float64 {
 
 // Harvest says when the yield comes off.
 type Harvest struct {
-	Picks    []Pick    `yaml:"picks" json:"picks"`       // each year; shares sum to 1
-	Rotation *Rotation `yaml:"rotation" json:"rotation"` // one harvest for several years' growth
-	Cycle    *Cycle    `yaml:"cycle" json:"cycle"`       // a pruning cycle that moves the yearly yield
+	Picks    []Pick    `yaml:"picks" json:"picks"`                         // each year; shares sum to 1
+	Rains    []Pick    `yaml:"rainPicks" json:"rainPicks,omitempty"`       // where the place lives by its rains
+	TwoRains []Pick    `yaml:"twoRainPicks" json:"twoRainPicks,omitempty"` // and where it rains twice
+	Rotation *Rotation `yaml:"rotation" json:"rotation"`                   // one harvest for several years' growth
+	Cycle    *Cycle    `yaml:"cycle" json:"cycle"`                         // a pruning cycle that moves the yearly yield
 	Origin   string    `yaml:"origin" json:"origin"`
 }
 
@@ -158,15 +160,17 @@ type Cycle struct {
 
 // Check reports shares that do not sum, cycles that do not average to 1, rotations of no length.
 func (h Harvest) Check() error {
-	sum := 0.0
-	for _, p := range h.Picks {
-		sum += p.Share
-		if len(p.Season) == 0 || len(p.Season) > 2 {
-			return fmt.Errorf("harvest %s has no season", p.Name)
+	for i, picks := range [][]Pick{h.Picks, h.Rains, h.TwoRains} {
+		sum := 0.0
+		for _, p := range picks {
+			sum += p.Share
+			if len(p.Season) == 0 || len(p.Season) > 2 {
+				return fmt.Errorf("harvest %s has no season", p.Name)
+			}
 		}
-	}
-	if len(h.Picks) == 0 || math.Abs(sum-1) > 1e-9 {
-		return fmt.Errorf("harvest shares sum to %.4g, not 1", sum)
+		if (i == 0 || len(picks) > 0) && (len(picks) == 0 || math.Abs(sum-1) > 1e-9) {
+			return fmt.Errorf("harvest shares sum to %.4g, not 1", sum)
+		}
 	}
 	if h.Cycle != nil {
 		mean := 0.0

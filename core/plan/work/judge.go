@@ -87,7 +87,7 @@ func Judge(in In, jobs []report.Job, say *report.Voice) {
 		next := in.Grown.Seasons.NextInWindow(civil.Later(p.Date, best), in.Grown.Sheet.Windows)
 		var when []string
 		for _, w := range in.Grown.Sheet.Windows {
-			when = append(when, strings.Join(w.Season, " to ")+" ("+w.When+")")
+			when = append(when, schedule.SpanWords(w.Season)+" ("+w.When+")")
 		}
 		say.Note(finding.Finding{Rule: "schedule.window", Weight: finding.Mend, Step: "plants", Subject: "Planting date",
 			Source:   practice.OriginWords(in.Grown.Sheet.Windows[0].Origin),

@@ -151,10 +151,7 @@ func rule(o *schedule.Operation, names map[string]string) string {
 		}
 		return fmt.Sprintf("%s after %s", o.Better.Words(), names[o.After])
 	}
-	s := o.Season[0]
-	if len(o.Season) == 2 {
-		s += " to " + o.Season[1]
-	}
+	s := schedule.SpanWords(o.Season)
 	switch {
 	case o.Ages.Every > 1:
 		return fmt.Sprintf("in %s, every %d years from age year %d", s, o.Ages.Every, o.Ages.From)

@@ -1,0 +1,125 @@
+package practice
+
+import (
+	"slices"
+
+	"slowroot/core/schedule"
+)
+
+// ByRains reports a sheet that says what its seasons are where a place lives by its rains.
+func (s *Sheet) ByRains() bool { return len(s.Tropics) > 0 }
+
+// InRains is the sheet with its seasons those of a place that lives by its rains: as each entry says, else as the sheet
+// turns its own seasons. With two rainy seasons what may be planted at the onset of the rains may be at either.
+func (s *Sheet) InRains(rains int) *Sheet {
+	if rains == 0 || !s.ByRains() {
+		return s
+	}
+	turn := func(season, said []string) []string {
+		if len(said) > 0 {
+			return said
+		}
+		out := make([]string, len(season))
+		for i, k := range season {
+			out[i] = s.Tropics[k]
+		}
+		return out
+	}
+	t := *s
+	t.Work = slices.Clone(s.Work)
+	for i := range t.Work {
+		o := &t.Work[i]
+		o.Season = turn(o.Season, o.Rains)
+	}
+	t.Windows = nil
+	for _, w := range s.Windows {
+		w.Season = turn(w.Season, w.Rains)
+		if !slices.ContainsFunc(t.Windows, func(x schedule.PlantingWindow) bool { return slices.Equal(x.Season, w.Season) }) {
+			t.Windows = append(t.Windows, w)
+		}
+		if rains == 2 && w.Season[0] == "onset-rains" {
+			w.Season = []string{"second-onset", map[string]string{"onset-rains": "second-onset", "middle-rains": "second-middle"}[w.Season[len(w.Season)-1]]}
+			if w.Season[1] == "" {
+				w.Season[1] = "second-middle"
+			}
+			t.Windows = append(t.Windows, w)
+		}
+	}
+	t.Feeding = slices.Clone(s.Feeding)
+	for i := range t.Feeding {
+		f := &t.Feeding[i]
+		switch {
+		case rains == 2 && len(f.TwoRains) > 0:
+			f.Splits = f.TwoRains
+		case len(f.RainSplits) > 0:
+			f.Splits = f.RainSplits
+		default:
+			f.Splits = slices.Clone(f.Splits)
+			for k := range f.Splits {
+				f.Splits[k].Season = turn(f.Splits[k].Season, nil)
+			}
+		}
+	}
+	t.Harvests = slices.Clone(s.Harvests)
+	for i := range t.Harvests {
+		h := &t.Harvests[i]
+		switch {
+		case rains == 2 && len(h.TwoRains) > 0:
+			h.Picks = h.TwoRains
+		case len(h.Rains) > 0:
+			h.Picks = h.Rains
+		default:
+			h.Picks = slices.Clone(h.Picks)
+			for k := range h.Picks {
+				h.Picks[k].Season = turn(h.Picks[k].Season, nil)
+			}
+		}
+	}
+	return &t
+}
+
+// checkTropics refuses a sheet that turns some of its seasons and not all it speaks of.
+func (s *Sheet) checkTropics(fail func(string, ...any)) {
+	if len(s.Tropics) == 0 {
+		return
+	}
+	for from, to := range s.Tropics {
+		if !slices.Contains(schedule.Keys, from) || !slices.Contains(schedule.RainKeys, to) {
+			fail("the season %q is turned into %q", from, to)
+		}
+	}
+	need := func(what string, season, said []string) {
+		for _, k := range said {
+			if !slices.Contains(schedule.RainKeys, k) {
+				fail("%s: %q is not a season of rains", what, k)
+			}
+		}
+		for _, k := range season {
+			if len(said) == 0 && s.Tropics[k] == "" {
+				fail("%s: %q is not turned into a season of rains", what, k)
+			}
+		}
+	}
+	for _, o := range s.Work {
+		need("operation "+o.ID, o.Season, o.Rains)
+	}
+	for _, w := range s.Windows {
+		need("planting window", w.Season, w.Rains)
+	}
+	for _, f := range s.Feeding {
+		for _, p := range f.Splits {
+			need("feeding "+p.Name, p.Season, nil)
+		}
+		for _, p := range slices.Concat(f.RainSplits, f.TwoRains) {
+			need("feeding in the rains, "+p.Name, nil, p.Season)
+		}
+	}
+	for _, h := range s.Harvests {
+		for _, p := range h.Picks {
+			need("harvest "+p.Name, p.Season, nil)
+		}
+		for _, p := range slices.Concat(h.Rains, h.TwoRains) {
+			need("harvest in the rains, "+p.Name, nil, p.Season)
+		}
+	}
+}

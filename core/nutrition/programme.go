@@ -66,6 +66,7 @@ type Cycle struct {
 type Split struct {
 	Name   string   `yaml:"name" json:"name"`
 	Season []string `yaml:"season" json:"season"`
+	Days   []int    `yaml:"days" json:"days,omitempty"` // first and last day from planting instead of a season; below 0 before it
 	Shares Amounts  `yaml:"shares" json:"shares"`
 }
 
@@ -230,8 +231,8 @@ func (p Programme) checkSplits(splits []Split) error {
 		}
 	}
 	for _, s := range splits {
-		if len(s.Season) == 0 || len(s.Season) > 2 {
-			return fmt.Errorf("split %s has no season", s.Name)
+		if (len(s.Season) == 0 || len(s.Season) > 2) != (len(s.Days) == 2 && s.Days[0] <= s.Days[1]) {
+			return fmt.Errorf("split %s needs a season, or a first and a last day from planting", s.Name)
 		}
 	}
 	return nil

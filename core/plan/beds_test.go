@@ -43,7 +43,8 @@ func TestBedsOfABlock(t *testing.T) {
 	}
 	// dug by hand: x·(w + r·x/H) with x = A/C
 	x := 0.48 / b.Bed.CentreM
-	if cut := x * (b.Bed.CentreM - 1.6 + 0.4*x/0.4); math.Abs(b.MovedM3-cut*b.Metres) > 1e-3 || b.Passes != int(math.Ceil(cut/0.1)) || math.Abs(b.MachineH-float64(b.Passes)*b.Metres/3700) > 1e-9 {
+	if cut := x * (b.Bed.CentreM - 1.6 + 0.4*x/0.4); math.Abs(b.MovedM3-cut*b.Metres) > 1e-3 || b.Passes != int(math.Ceil(cut/0.1)) ||
+		math.Abs(b.MachineH-float64(b.Passes)*b.Metres/3700) > 1e-9 {
 		t.Errorf("%.1f m³ dug in %d passes and %.2f h", b.MovedM3, b.Passes, b.MachineH)
 	}
 	for _, l := range d.Bill {

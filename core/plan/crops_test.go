@@ -2,12 +2,15 @@ package plan
 
 import (
 	"math"
+	"slices"
+	"strings"
 	"testing"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/practice"
+	"slowroot/core/report"
 	"slowroot/core/schedule"
 )
 
@@ -119,7 +122,7 @@ func checkWay(t *testing.T, s *practice.Sheet, way string, p *Plan) {
 		t.Errorf("%s %s: %d years of a life of %d", s.ID, way, len(p.Years), s.LifeOf(layout).Base)
 	}
 	stations, order := value(t, p, "rows.stations"), value(t, p, "plants.main")
-	if stations < 10 || order < stations*0.5 || order > stations*2 {
+	if stations < 10 || order < stations*0.5 || order > stations*2*float64(layout.Plants()) {
 		t.Errorf("%s %s: %g stations, %g plants to order", s.ID, way, stations, order)
 	}
 	curve, first := s.Curve(p.Choices), 0
@@ -189,8 +192,11 @@ func TestAgesOfTheCrops(t *testing.T) {
 		{"blueberry", "standard", 3, 8, 25}, {"blueberry", "hedge", 3, 8, 25}, {"elderberry", "hedge", 2, 4, 15}, {"elderberry", "tree", 2, 6, 15},
 		{"miscanthus", "common", 2, 3, 18}, {"citrus", "rect", 3, 10, 25}, {"citrus", "high", 3, 8, 14}, {"citrus", "square6", 3, 13, 25},
 		{"avocado", "standard", 3, 8, 20}, {"avocado", "ultra", 3, 6, 9}, {"guava", "rect", 2, 7, 18}, {"guava", "meadow", 1, 3, 12},
-		{"blackberry", "two-wire", 2, 3, 12}, {"papaya", "square2", 1, 2, 3}, {"cactus-pear", "fruit-wide", 2, 7, 25}, {"cactus-pear", "fodder", 2, 4, 20}, {"cactus-pear", "pads", 1, 3, 8},
+		{"blackberry", "two-wire", 2, 3, 12}, {"papaya", "square2", 1, 2, 3}, {"cactus-pear", "fruit-wide", 2, 7, 25}, {"cactus-pear", "fodder", 2, 4, 20},
+		{"cactus-pear", "pads", 1, 3, 8},
 		{"mulberry", "row", 1, 3, 14}, {"coffee", "square", 2, 6, 40}, {"palmarosa", "ridge", 1, 3, 4}, {"banana", "rect", 1, 3, 8}, {"pineapple", "double", 2, 2, 3},
+		{"strawberry", "o33", 1, 1, 1}, {"strawberry", "tunnel4", 1, 1, 1}, {"raspberry", "r25", 1, 1, 1}, {"raspberry", "two-crops", 1, 1, 2}, {"raspberry", "v-pairs", 1, 1, 1},
+		{"coffee", "mother", 1, 3, 11},
 		{"sapota", "wide", 3, 16, 35}, {"sapota", "dense", 3, 8, 20}, {"sapota", "half", 3, 10, 35},
 	} {
 		s, ok := l.Get(c.sheet)
@@ -212,5 +218,69 @@ func TestAgesOfTheCrops(t *testing.T) {
 		if first != c.first || full != c.full || s.LifeOf(lay).Base != c.life {
 			t.Errorf("%s %s: first crop %d, full %d, life %d; the tables say %d, %d, %d", c.sheet, c.layout, first, full, s.LifeOf(lay).Base, c.first, c.full, c.life)
 		}
+	}
+}
+
+// Lives that are not a tree's, by their own tables (numbers of the soft fruit and of the mother garden, from memory there):
+// a strawberry planted in autumn is fed before it is planted, picked in the next spring and gone; a pot of raspberry holds
+// two canes and is picked ten to sixteen weeks after planting; its nursery sells canes by the piece; a mother garden sells
+// cuttings, and seven in ten root.
+func TestLivesThatAreNotATrees(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	plan := func(sheet, layout string, day civil.Date) *Plan {
+		s, _ := l.Get(sheet)
+		in := input(t, "hazelnut")
+		in.Estate.Seasons, in.Sheet = schedule.Temperate(false), s
+		in.Block.Planting = &document.Planting{Sheet: sheet, Date: day, Choices: map[string]document.Choice{practice.LayoutFork: {Option: layout}}}
+		return compute(t, in)
+	}
+	job := func(p *Plan, key string) report.Job {
+		for _, j := range p.Jobs {
+			if j.Key == key {
+				return j
+			}
+		}
+		t.Errorf("%s: no job %s", p.Sheet, key)
+		return report.Job{}
+	}
+	st := plan("strawberry", "o33", civil.Must(2027, 9, 5))
+	if len(st.Years) != 1 || st.Years[0].Season != 2028 || len(st.Years[0].Harvests) != 2 || st.Years[0].Harvests[1].From != civil.Must(2028, 6, 1) {
+		t.Errorf("strawberry: %+v", st.Years)
+	}
+	if j := job(st, "feed-1@1"); j.From != civil.Must(2027, 8, 1) || j.By != civil.Must(2027, 8, 15) || !strings.Contains(j.Rule, "before planting") {
+		t.Errorf("fed before planting from %s to %s: %s", j.From, j.By, j.Rule)
+	}
+	if a, b := job(st, "runners@1"), job(st, "runners@3"); a.From != civil.Must(2027, 9, 26) || b.From != civil.Must(2027, 10, 24) {
+		t.Errorf("runners on %s and %s", a.From, b.From)
+	}
+	ra := plan("raspberry", "r25", civil.Must(2028, 4, 10))
+	canes, stations := value(t, ra, "rows.plants"), value(t, ra, "rows.stations")
+	if canes != 2*stations || value(t, ra, "plants.main") < canes {
+		t.Errorf("%g canes in %g pots, %g ordered", canes, stations, value(t, ra, "plants.main"))
+	}
+	if h := ra.Years[0].Harvests[0]; h.From != civil.Must(2028, 6, 19) {
+		t.Errorf("first raspberries on %s", h.From)
+	}
+	nursery := plan("raspberry", "v-pairs", civil.Must(2028, 5, 20))
+	if f, _ := nursery.Figure("yield.full"); f.Quantity != "perArea" || math.Abs(f.Value-149000*0.981) > 1500 {
+		t.Errorf("canes of a hectare: %+v", f)
+	}
+	mother := plan("coffee", "mother", civil.Must(2028, 6, 1))
+	nodes, _ := mother.Figure("yield.block")
+	rooted, ok := mother.Figure("yield.also.1")
+	if !ok || math.Abs(rooted.Value-0.7*nodes.Value) > 1e-6*nodes.Value || rooted.Low != 0.65*nodes.Low || rooted.High != 0.8*nodes.High {
+		t.Errorf("%g nodes, %+v", nodes.Value, rooted)
+	}
+	forks, err := Forks(Input{Estate: input(t, "hazelnut").Estate, Block: func() document.Block {
+		b := input(t, "hazelnut").Block
+		b.Planting = &document.Planting{Sheet: "coffee", Date: civil.Must(2028, 6, 1), Choices: map[string]document.Choice{practice.LayoutFork: {Option: "mother"}}}
+		return b
+	}(), Sheet: func() *practice.Sheet { s, _ := l.Get("coffee"); return s }(), Today: civil.Must(2026, 1, 1)})
+	forks = slices.DeleteFunc(forks, func(f report.Fork) bool { return f.Scope == "block" })
+	if err != nil || len(forks) != 1 || forks[0].ID != practice.LayoutFork || len(forks[0].Ways) != 7 {
+		t.Errorf("a mother garden has forks %v: %v", len(forks), err)
 	}
 }

@@ -77,7 +77,8 @@ func TestStripWithoutRows(t *testing.T) {
 	in.Block.Works = &document.WorksChoice{StripM: 1.2}
 	p := compute(t, in)
 	n := notes(p, "works.strip")
-	if n == nil || strings.Contains(n.Sentence, "0.00") || !strings.Contains(n.Sentence, "how far apart the rows will stand is not known") || p.Works.Share != 1 || p.Works.RowM != 0 {
+	if n == nil || strings.Contains(n.Sentence, "0.00") || !strings.Contains(n.Sentence, "how far apart the rows will stand is not known") ||
+		p.Works.Share != 1 || p.Works.RowM != 0 {
 		t.Errorf("%+v, share %g", n, p.Works.Share)
 	}
 	in.Block.Works.RowM = 3
@@ -119,6 +120,9 @@ func TestBedsBeginAsTheCropsOwn(t *testing.T) {
 func TestWordsOfTheState(t *testing.T) {
 	date := civil.Must(2027, 3, 1)
 	whole, part := intended(t, "hazelnut", date), intended(t, "strawberry", date)
+	bare := *part.Sheet // a sheet that only says what the ground must be
+	bare.Layouts = nil
+	part.Sheet = &bare
 	none := intended(t, "hazelnut", date)
 	none.Sheet, none.Block.Planting = nil, nil
 	planned := grounded(t, "hazelnut")

@@ -61,7 +61,8 @@ func TestDitchAboveTheBlock(t *testing.T) {
 	}
 	// 0.4 m of water between sides 1 : 1 over a floor of 0.4 m, by hand
 	area, along := 0.8*0.4, 0.4+0.8*math.Sqrt2
-	if want := area * math.Pow(area/along, 2.0/3) * math.Sqrt(flat) / 0.03; math.Abs(value(t, p, "drain.carries")-want) > 1e-9 || d.CarriesM3S != value(t, p, "drain.carries") {
+	if want := area * math.Pow(area/along, 2.0/3) * math.Sqrt(flat) / 0.03; math.Abs(value(t, p, "drain.carries")-want) > 1e-9 || d.CarriesM3S != value(t, p,
+		"drain.carries") {
 		t.Errorf("it carries %.4f m³/s, by hand %.4f", d.CarriesM3S, want)
 	}
 	if math.Abs(amount(p, "Cut-off ditch")-length) > 1e-6 || amount(p, "Earth dug") < 0.3*length || amount(p, "Land taken") < 2.3*length {
@@ -150,7 +151,8 @@ func TestInterceptorAndItsOutlet(t *testing.T) {
 	// 1.20 m deep on 6 %: a pipe at 0.5 % is out after 1.2 / 0.055 = 21.8 m, found in steps of 2 m
 	in.Block.Drains.DitchM = nil
 	plan = compute(t, in)
-	if n := notes(plan, "drain.cut-outlet"); n == nil || !strings.Contains(n.Sentence, "1.20\u00a0m") || !strings.Contains(n.Sentence, "led 22\u00a0m") || notes(plan, "drain.cut-high") != nil {
+	if n := notes(plan, "drain.cut-outlet"); n == nil || !strings.Contains(n.Sentence, "1.20\u00a0m") || !strings.Contains(n.Sentence, "led 22\u00a0m") ||
+		notes(plan, "drain.cut-high") != nil {
 		t.Errorf("%+v", n)
 	}
 	in.Block.Drains.DitchM = p(0)
@@ -195,7 +197,8 @@ func TestDeepTrenchesAreCautioned(t *testing.T) {
 		for _, open := range []bool{false, true} {
 			in.Block.Drains.CutOpen = open
 			said := strings.Join(compute(t, in).Drains.Cautions, " ")
-			if strings.Contains(said, "nobody enters it unshored") != deep || !strings.Contains(said, "buried services") || !strings.Contains(said, "never enter a collapsing trench") {
+			if strings.Contains(said, "nobody enters it unshored") != deep || !strings.Contains(said, "buried services") || !strings.Contains(said,
+				"never enter a collapsing trench") {
 				t.Errorf("layer at %.0f cm, open %v: %s", layer, open, said)
 			}
 		}

@@ -50,7 +50,8 @@ func TestRemediesSideBySide(t *testing.T) {
 			t.Errorf("%s: %+v", id, k)
 		}
 	}
-	if seen["ditches"]["land lost"].Value < 1000 || seen["beds"]["root room gained"].Value < 5 || seen["interceptor"]["machine"].Value > seen["gridiron"]["machine"].Value {
+	if seen["ditches"]["land lost"].Value < 1000 || seen["beds"]["root room gained"].Value < 5 ||
+		seen["interceptor"]["machine"].Value > seen["gridiron"]["machine"].Value {
 		t.Errorf("%+v", seen)
 	}
 	in.Block.Drains.Source = "unknown"
@@ -96,7 +97,8 @@ func TestOtherWaysToDrain(t *testing.T) {
 		t.Errorf("%.6f m³/s for %.0f m²", n.FlowM3S, n.ReachedM2)
 	}
 	// a branch drawn in it is laid
-	in.Block.Drains.Branches = []document.DrawnDrain{{ID: "B1", Line: []geo.Point{d.Network.LineAt[len(d.Network.LineAt)-1], pl.From(geo.XY{X: 40, Y: 30 + 0.7*r})}}}
+	in.Block.Drains.Branches = []document.DrawnDrain{{ID: "B1", Line: []geo.Point{d.Network.LineAt[len(d.Network.LineAt)-1],
+		pl.From(geo.XY{X: 40, Y: 30 + 0.7*r})}}}
 	in.Block.Drains.Collector = d.Network.LineAt
 	if with := compute(t, in).Drains.Network; len(with.Mains) != 2 || with.NextBranch != "B2" {
 		t.Errorf("%+v, the next is %s", with.Mains, with.NextBranch)
@@ -122,7 +124,8 @@ func TestOtherWaysToDrain(t *testing.T) {
 			t.Errorf("the ditch %s has a pipe of %s", x.ID, x.Pipe.Name)
 		}
 	}
-	if length < 1000 || math.Abs(what["Open ditch"]-length) > 1e-6 || what["Pipe 75 mm"] != 0 || what["Inspection pits"] != 0 || math.Abs(what["Earth dug"]-earth) > 1e-6 || math.Abs(what["Land taken"]-land) > 1e-6 {
+	if length < 1000 || math.Abs(what["Open ditch"]-length) > 1e-6 || what["Pipe 75 mm"] != 0 || what["Inspection pits"] != 0 ||
+		math.Abs(what["Earth dug"]-earth) > 1e-6 || math.Abs(what["Land taken"]-land) > 1e-6 {
 		t.Errorf("%v for %.0f m, %.0f m³, %.0f m²", what, length, earth, land)
 	}
 	if h := what["Earth dug"] / 30; math.Abs(what["Ditching by machine"]-h) > 1e-9 || math.Abs(d.MachineH-h) > 1e-9 {
@@ -189,7 +192,8 @@ func TestCausesAndWhatTheyAllow(t *testing.T) {
 	if plan.Drains.Taken != "subsoil" || plan.Drains.Network != nil || notes(plan, "drain.pan") != nil {
 		t.Errorf("the pan is the cause and %s is taken", plan.Drains.Taken)
 	}
-	in.Estate.Prices = append(in.Estate.Prices, document.Price{Item: "machine", Unit: "h", Each: 100, On: civil.Must(2025, 1, 1)}, document.Price{Item: "earth", Unit: "m³", Each: 4, On: civil.Must(2025, 1, 1)})
+	in.Estate.Prices = append(in.Estate.Prices, document.Price{Item: "machine", Unit: "h", Each: 100, On: civil.Must(2025, 1, 1)}, document.Price{Item: "earth",
+		Unit: "m³", Each: 4, On: civil.Must(2025, 1, 1)})
 	fs, err := Forks(in)
 	if err != nil {
 		t.Fatal(err)

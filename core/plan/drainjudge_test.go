@@ -64,8 +64,14 @@ func TestTroublesInTheReadersUnits(t *testing.T) {
 	for _, c := range []struct {
 		trouble drainage.Trouble
 		want    string
-	}{{drainage.Trouble{Rule: "outlet", Got: 10, Want: 9}, "outlet invert"}, {drainage.Trouble{Rule: "size", Drain: "C1", Got: 0.1, Want: 0.05}, "gal/min"}, {drainage.Trouble{Rule: "layer", Drain: "L1", Got: 1.2, Want: 1}, "nothing runs into it"},
-		{drainage.Trouble{Rule: "reach", Got: 3, Want: 2}, "machine"}, {drainage.Trouble{Rule: "velocity", Got: 2.2, Want: 1.07}, "this soil bears 3.5\u00a0ft/s"}, {drainage.Trouble{Rule: "shallow", Drain: "I2", Got: 0.1, Want: 0.3, AtM: 30}, "only 0.33\u00a0ft deep at 98\u00a0ft, a ditch needs 0.98\u00a0ft"}, {drainage.Trouble{Rule: "shallow", Drain: "I2", Got: -0.1, Want: 0.3, AtM: 30}, "come out of the ground at 98\u00a0ft"}, {drainage.Trouble{Rule: "long", Drain: "L1", Got: 400, Want: 300}, "flushed"}, {drainage.Trouble{Rule: "crossing", Drain: "L1", Other: "L2"}, "L1 crosses L2"}, {drainage.Trouble{Rule: "missed", Got: 4046.8564224, Want: 8093.7128448}, "a piece of 1.00\u00a0ac is reached by no drain, 2.00\u00a0ac with all"}} {
+	}{{drainage.Trouble{Rule: "outlet", Got: 10, Want: 9}, "outlet invert"}, {drainage.Trouble{Rule: "size", Drain: "C1", Got: 0.1, Want: 0.05}, "gal/min"},
+		{drainage.Trouble{Rule: "layer", Drain: "L1", Got: 1.2, Want: 1}, "nothing runs into it"},
+		{drainage.Trouble{Rule: "reach", Got: 3, Want: 2}, "machine"}, {drainage.Trouble{Rule: "velocity", Got: 2.2, Want: 1.07}, "this soil bears 3.5\u00a0ft/s"},
+		{drainage.Trouble{Rule: "shallow", Drain: "I2", Got: 0.1, Want: 0.3, AtM: 30}, "only 0.33\u00a0ft deep at 98\u00a0ft, a ditch needs 0.98\u00a0ft"},
+		{drainage.Trouble{Rule: "shallow", Drain: "I2", Got: -0.1, Want: 0.3, AtM: 30}, "come out of the ground at 98\u00a0ft"},
+		{drainage.Trouble{Rule: "long", Drain: "L1", Got: 400, Want: 300}, "flushed"}, {drainage.Trouble{Rule: "crossing", Drain: "L1", Other: "L2"},
+			"L1 crosses L2"}, {drainage.Trouble{Rule: "missed", Got: 4046.8564224, Want: 8093.7128448},
+			"a piece of 1.00\u00a0ac is reached by no drain, 2.00\u00a0ac with all"}} {
 		if got := drains.TroubleWords(c.trouble, &report.Voice{Units: "us"}); !strings.Contains(got, c.want) {
 			t.Errorf("%s: %s", c.trouble.Rule, got)
 		}
@@ -76,7 +82,8 @@ func TestTroublesInTheReadersUnits(t *testing.T) {
 func TestNoMetreForAReaderInFeet(t *testing.T) {
 	metric := regexp.MustCompile(`\d[\x{00a0}\x{202f} ]?(m|cm|mm|km|m²|m³|ha|t|kg|L/s|m/s|t/m³)\b`)
 	pipe := regexp.MustCompile(`\d+ mm`) // sold by its metric size
-	for way, source := range map[string]string{"gridiron": "rain", "ditches": "rain", "beds": "rain", "interceptor": "seepage", "diversion": "runon", "local": "rain"} {
+	for way, source := range map[string]string{"gridiron": "rain", "ditches": "rain", "beds": "rain", "interceptor": "seepage", "diversion": "runon",
+		"local": "rain"} {
 		in := wet(t, "hazelnut", 130, 0.15, func(x, y float64) float64 { return 50 + 0.05*y + 0.004*x })
 		in.Estate.Units = "us"
 		in.Block.Drains.Source = source

@@ -66,7 +66,8 @@ func TestALineThatCannotBeLaid(t *testing.T) {
 		c.Source, c.DitchM = "rain", p(1.6)
 		in.Block.Drains = &c
 		plan = compute(t, in)
-		if n := notes(plan, "drain.layout"); plan.Drains.Network != nil || n == nil || !strings.Contains(n.Sentence, "B7") || !strings.Contains(n.Sentence, "heights are known") {
+		if n := notes(plan, "drain.layout"); plan.Drains.Network != nil || n == nil || !strings.Contains(n.Sentence, "B7") || !strings.Contains(n.Sentence,
+			"heights are known") {
 			t.Errorf("a line that leaves the heights: %+v", n)
 		}
 	}
@@ -82,7 +83,10 @@ func TestBranchIntoWhatIsMissed(t *testing.T) {
 		hole = append(hole, pl.From(q))
 	}
 	in.Block.Boundary.Holes = []geo.Ring{hole}
-	l, err := ground.Survey(in.Block.Boundary, []ground.Heights{spots(in.Block.Boundary, func(x, y float64) float64 { return 50 + 0.012*math.Abs(y+20) + 0.01*x })}, nil, nil)
+	l, err := ground.Survey(in.Block.Boundary, []ground.Heights{spots(in.Block.Boundary, func(x, y float64) float64 {
+		return 50 + 0.012*math.Abs(y+20) +
+			0.01*x
+	})}, nil, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -144,7 +148,8 @@ func TestLayerBetweenPits(t *testing.T) {
 	at := func(x, y float64) *geo.Point { q := pl.From(geo.XY{X: x, Y: y}); return &q }
 	clay := func(i int, top float64) {
 		in.Block.Pits[i].Layers[1].BottomCm = top
-		in.Block.Pits[i].Layers = append(in.Block.Pits[i].Layers[:2], soil.Layer{TopCm: top, BottomCm: 170, Class: soil.Clay, Structure: soil.Massive, Hardness: soil.Firm})
+		in.Block.Pits[i].Layers = append(in.Block.Pits[i].Layers[:2], soil.Layer{TopCm: top, BottomCm: 170, Class: soil.Clay, Structure: soil.Massive,
+			Hardness: soil.Firm})
 	}
 	layerAt := func(x, y float64) float64 {
 		f := drains.In{Pits: in.Block.Pits, Soil: compute(t, in).Soil, Ground: compute(t, in).Ground}.Layer()
@@ -248,8 +253,10 @@ func TestSettingOutIsTheDesign(t *testing.T) {
 	fresh.Block.Drains, fresh.Block.Decided = &document.DrainChoice{DitchM: p(1.6)}, nil
 	fresh.Block = fresh.Block.TakeDrains(laid, document.Choice{By: "T", On: in.Today})
 	back := compute(t, fresh)
-	if back.Drains.Taken != "herringbone" || !back.Drains.Decided || len(back.Drains.Network.Laterals) != len(n.Laterals) || math.Abs(back.Drains.Network.FlowM3S-n.FlowM3S) > 1e-6 {
-		t.Errorf("read back: %s, %d laterals, %.6f m³/s; it was %d, %.6f", back.Drains.Taken, len(back.Drains.Network.Laterals), back.Drains.Network.FlowM3S, len(n.Laterals), n.FlowM3S)
+	if back.Drains.Taken != "herringbone" || !back.Drains.Decided || len(back.Drains.Network.Laterals) != len(n.Laterals) ||
+		math.Abs(back.Drains.Network.FlowM3S-n.FlowM3S) > 1e-6 {
+		t.Errorf("read back: %s, %d laterals, %.6f m³/s; it was %d, %.6f", back.Drains.Taken, len(back.Drains.Network.Laterals), back.Drains.Network.FlowM3S,
+			len(n.Laterals), n.FlowM3S)
 	}
 	// a way somebody decided stays decided
 	fresh.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "local"}}

@@ -168,7 +168,8 @@ func TestPitTheDrainsAreDesignedFor(t *testing.T) {
 	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	first := compute(t, in)
 	n := notes(first, "drain.pits-differ")
-	if first.Drains.DepthM != 1.12 || first.Drains.Soil.Pit != "A" || n == nil || n.Remedies[0].Label != "Design for B" || !strings.Contains(n.Sentence, "1.12") || !strings.Contains(n.Sentence, "1.50") {
+	if first.Drains.DepthM != 1.12 || first.Drains.Soil.Pit != "A" || n == nil || n.Remedies[0].Label != "Design for B" || !strings.Contains(n.Sentence,
+		"1.12") || !strings.Contains(n.Sentence, "1.50") {
 		t.Fatalf("%.2f on %s: %+v", first.Drains.DepthM, first.Drains.Soil.Pit, n)
 	}
 	in.Block.Drains.Pit = n.Remedies[0].Patch["drains"].(map[string]any)["pit"].(string)
@@ -192,7 +193,8 @@ func TestPitTheDrainsAreDesignedFor(t *testing.T) {
 	if shallow > 1.3 || deep < d.DepthM-0.02 {
 		t.Errorf("the layer comes up to %.2f by A, the deepest pipe lies at %.2f", shallow, deep)
 	}
-	if n = notes(then, "drain.pits-differ"); n == nil || !strings.Contains(n.Sentence, "too far apart") || n.Remedies[0].Label != "Design for A" || n.Remedies[0].Patch["drains"].(map[string]any)["pit"] != nil {
+	if n = notes(then, "drain.pits-differ"); n == nil || !strings.Contains(n.Sentence, "too far apart") || n.Remedies[0].Label != "Design for A" ||
+		n.Remedies[0].Patch["drains"].(map[string]any)["pit"] != nil {
 		t.Errorf("%+v", n)
 	}
 	in.Block.Pits[0].At = nil
@@ -219,7 +221,9 @@ func TestWantedWaterTable(t *testing.T) {
 	usual := compute(t, in).Drains
 	in.Block.Drains.WaterM = usual.Criterion.SteadyM - 0.2
 	d := compute(t, in).Drains
-	if k := d.Criterion; !k.Said || k.SteadyM != usual.Criterion.SteadyM-0.2 || math.Abs(k.BackM/k.SteadyM-usual.Criterion.BackM/usual.Criterion.SteadyM) > 1e-12 || k.Origin() != working.Chosen || usual.Criterion.Origin() != working.Sheet {
+	if k := d.Criterion; !k.Said || k.SteadyM != usual.Criterion.SteadyM-0.2 ||
+		math.Abs(k.BackM/k.SteadyM-usual.Criterion.BackM/usual.Criterion.SteadyM) > 1e-12 || k.Origin() != working.Chosen ||
+		usual.Criterion.Origin() != working.Sheet {
 		t.Errorf("%+v", k)
 	}
 	if d.DepthM == usual.DepthM && d.SpacingM <= usual.SpacingM {

@@ -46,7 +46,8 @@ func TestDrainsOfRandomBlocks(t *testing.T) {
 				if rnd.Intn(3) == 0 {
 					class = classes[rnd.Intn(len(classes))]
 				}
-				l := soil.Layer{TopCm: top, BottomCm: bottom, Class: class, OMPct: rnd.Float64() * 4, StonesPct: math.Round(rnd.Float64() * 40), Hardness: soil.Firm, Structure: soil.Structures[rnd.Intn(len(soil.Structures))]}
+				l := soil.Layer{TopCm: top, BottomCm: bottom, Class: class, OMPct: rnd.Float64() * 4, StonesPct: math.Round(rnd.Float64() * 40), Hardness: soil.Firm,
+					Structure: soil.Structures[rnd.Intn(len(soil.Structures))]}
 				if rnd.Intn(5) == 0 {
 					l.Hardness = soil.Hardnesses[rnd.Intn(len(soil.Hardnesses))]
 				}
@@ -62,7 +63,8 @@ func TestDrainsOfRandomBlocks(t *testing.T) {
 			}
 			in.Block.Pits = append(in.Block.Pits, pit)
 		}
-		c := &document.DrainChoice{Source: drainage.Sources[rnd.Intn(len(drainage.Sources))].ID, Traffic: pick("", "foot", "tractor", "truck"), CutOpen: rnd.Intn(3) == 0}
+		c := &document.DrainChoice{Source: drainage.Sources[rnd.Intn(len(drainage.Sources))].ID, Traffic: pick("", "foot", "tractor", "truck"),
+			CutOpen: rnd.Intn(3) == 0}
 		if rnd.Intn(3) > 0 {
 			c.DitchM = p(math.Max(0, math.Round(rnd.Float64()*28-3)/10))
 		}
@@ -79,7 +81,8 @@ func TestDrainsOfRandomBlocks(t *testing.T) {
 			c.DischargeMM = 1 + rnd.Float64()*30
 		}
 		if rnd.Intn(3) == 0 {
-			c.Bed = &document.BedChoice{BaseM: 0.4 + rnd.Float64()*2, TopM: 0.3 + rnd.Float64(), HeightM: 0.1 + rnd.Float64()*0.6, CentreM: 1 + rnd.Float64()*6, Cover: pick("", "film", "fabric"), DripLines: rnd.Intn(3)}
+			c.Bed = &document.BedChoice{BaseM: 0.4 + rnd.Float64()*2, TopM: 0.3 + rnd.Float64(), HeightM: 0.1 + rnd.Float64()*0.6, CentreM: 1 + rnd.Float64()*6,
+				Cover: pick("", "film", "fabric"), DripLines: rnd.Intn(3)}
 		}
 		if rnd.Intn(4) == 0 {
 			c.WetPct = 1 + rnd.Float64()*99

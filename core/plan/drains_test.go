@@ -149,10 +149,14 @@ func amount(p *Plan, what string) float64 {
 
 func TestDrainChoicesThatCannotBe(t *testing.T) {
 	for field, d := range map[string]document.DrainChoice{
-		"drains.source": {Source: "rumour"}, "drains.traffic": {Traffic: "tank"}, "drains.dischargeBy": {DischargeBy: "luck"}, "drains.depthM": {DepthM: 9}, "drains.spacingM": {SpacingM: -3}, "drains.ditchM": {DitchM: p(-1)},
-		"drains.collector": {Collector: []geo.Point{{Lon: 1, Lat: 2}}}, "drains.interceptor": {Interceptor: []geo.Point{{Lon: 1, Lat: 2}, {Lon: 900, Lat: 2}}}, "drains.wells[0].depthCm": {Wells: []document.Well{{Name: "W", DepthCm: 5}}},
-		"drains.wells[0].readings": {Wells: []document.Well{{Name: "W", DepthCm: 100, Readings: []document.WellReading{{On: civil.Must(2024, 1, 1), WaterCm: 120}}}}}, "drains.holes[0]": {Holes: []document.Hole{{Name: "H"}}},
-		"drains.bed.heightM": {Bed: &document.BedChoice{HeightM: 4}}, "drains.bed.cover": {Bed: &document.BedChoice{Cover: "straw"}}, "drains.bed.settlePct": {Bed: &document.BedChoice{SettlePct: 80}}, "drains.bed.dripLines": {Bed: &document.BedChoice{DripLines: 9}},
+		"drains.source": {Source: "rumour"}, "drains.traffic": {Traffic: "tank"}, "drains.dischargeBy": {DischargeBy: "luck"}, "drains.depthM": {DepthM: 9},
+		"drains.spacingM": {SpacingM: -3}, "drains.ditchM": {DitchM: p(-1)},
+		"drains.collector": {Collector: []geo.Point{{Lon: 1, Lat: 2}}}, "drains.interceptor": {Interceptor: []geo.Point{{Lon: 1, Lat: 2}, {Lon: 900, Lat: 2}}},
+		"drains.wells[0].depthCm": {Wells: []document.Well{{Name: "W", DepthCm: 5}}},
+		"drains.wells[0].readings": {Wells: []document.Well{{Name: "W", DepthCm: 100, Readings: []document.WellReading{{On: civil.Must(2024, 1, 1),
+			WaterCm: 120}}}}}, "drains.holes[0]": {Holes: []document.Hole{{Name: "H"}}},
+		"drains.bed.heightM": {Bed: &document.BedChoice{HeightM: 4}}, "drains.bed.cover": {Bed: &document.BedChoice{Cover: "straw"}},
+		"drains.bed.settlePct": {Bed: &document.BedChoice{SettlePct: 80}}, "drains.bed.dripLines": {Bed: &document.BedChoice{DripLines: 9}},
 	} {
 		in := wet(t, "hazelnut", 130, 0.02, tilted)
 		in.Block.Drains = &d

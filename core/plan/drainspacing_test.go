@@ -38,7 +38,8 @@ func TestPermeabilityAndItsRange(t *testing.T) {
 		t.Errorf("%+v", d.Soil)
 	}
 	// r 4, H 120, first 40, rise 8 in 60 s: 0.6972 m/day; on the layer 0.7843 (method DRN-3)
-	in.Block.Drains.Holes = []document.Hole{{Name: "1", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 8, Seconds: 60}, {Name: "2", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 8, Seconds: 60, OnLayer: true}, {Name: "3", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 30, Seconds: 60}}
+	in.Block.Drains.Holes = []document.Hole{{Name: "1", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 8, Seconds: 60}, {Name: "2", RadiusCm: 4, DepthCm: 120,
+		FirstCm: 40, RiseCm: 8, Seconds: 60, OnLayer: true}, {Name: "3", RadiusCm: 4, DepthCm: 120, FirstCm: 40, RiseCm: 30, Seconds: 60}}
 	plan := compute(t, in)
 	d = *plan.Drains
 	if math.Abs(d.Soil.Above-math.Sqrt(0.6972*0.7843)) > 1e-3 || d.Soil.From != "2 auger holes" || math.Abs(d.Holes[0].KMDay-0.6972) > 1e-4 {
@@ -50,7 +51,9 @@ func TestPermeabilityAndItsRange(t *testing.T) {
 	// better soil below a poorer one the drain lies in: Ernst (method DRN-6)
 	in.Block.Drains.Holes, in.Block.Drains.KMDay = nil, 0
 	for i := range in.Block.Pits {
-		in.Block.Pits[i].Layers = []soil.Layer{{TopCm: 0, BottomCm: 30, Class: soil.Loam, OMPct: 2.5, Structure: soil.Crumb, Hardness: soil.Loose}, {TopCm: 30, BottomCm: 150, Class: soil.ClayLoam, OMPct: 1, Hardness: soil.Firm, Signs: []soil.Sign{soil.Grey}}, {TopCm: 150, BottomCm: 250, Class: soil.SandyLoam, Hardness: soil.Firm}}
+		in.Block.Pits[i].Layers = []soil.Layer{{TopCm: 0, BottomCm: 30, Class: soil.Loam, OMPct: 2.5, Structure: soil.Crumb, Hardness: soil.Loose},
+			{TopCm: 30, BottomCm: 150, Class: soil.ClayLoam, OMPct: 1, Hardness: soil.Firm, Signs: []soil.Sign{soil.Grey}}, {TopCm: 150, BottomCm: 250,
+				Class: soil.SandyLoam, Hardness: soil.Firm}}
 	}
 	two := by()
 	f.Ka, f.Kb, f.Thick, f.H = two.Soil.Above, two.Soil.Above, 0.35, two.HeadM
@@ -117,7 +120,9 @@ func TestOtherDepthsAreWeighed(t *testing.T) {
 	in := wet(t, "persimmon", 130, 0.02, tilted)
 	in.Block.Drains.KMDay = 0.8
 	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
-	in.Estate.Prices = append(in.Estate.Prices, document.Price{Item: "pipe:75 mm", Unit: "m", Each: 2, On: civil.Must(2025, 1, 1)}, document.Price{Item: "drain-stone", Unit: "t", Each: 40, On: civil.Must(2025, 1, 1)}, document.Price{Item: "machine", Unit: "h", Each: 90, On: civil.Must(2025, 1, 1)})
+	in.Estate.Prices = append(in.Estate.Prices, document.Price{Item: "pipe:75 mm", Unit: "m", Each: 2, On: civil.Must(2025, 1, 1)},
+		document.Price{Item: "drain-stone", Unit: "t", Each: 40, On: civil.Must(2025, 1, 1)}, document.Price{Item: "machine", Unit: "h", Each: 90,
+			On: civil.Must(2025, 1, 1)})
 	d := compute(t, in).Drains
 	if len(d.Depths) < 3 {
 		t.Fatalf("%+v", d.Depths)
@@ -127,7 +132,8 @@ func TestOtherDepthsAreWeighed(t *testing.T) {
 		if x.Taken {
 			marked++
 		}
-		if x.DepthM > drains.Deepest(d.Limits).DepthM+1e-9 || i > 0 && x.DepthM <= d.Depths[i-1].DepthM || x.SpacingM < last || math.Abs(x.MetresPerHa*x.SpacingM-1e4) > 1e-6 || !strings.HasPrefix(x.CostText, "C$") {
+		if x.DepthM > drains.Deepest(d.Limits).DepthM+1e-9 || i > 0 && x.DepthM <= d.Depths[i-1].DepthM || x.SpacingM < last ||
+			math.Abs(x.MetresPerHa*x.SpacingM-1e4) > 1e-6 || !strings.HasPrefix(x.CostText, "C$") {
 			t.Errorf("%+v after %.2f m", x, last)
 		}
 		last = x.SpacingM
@@ -151,7 +157,8 @@ func TestSoilThatDrainsItself(t *testing.T) {
 	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "gridiron"}}
 	p := compute(t, in)
 	n := notes(p, "drain.permeable")
-	if p.Drains.SpacingM != drains.WidestM || p.Drains.Spacings[1] <= drains.WidestM || n == nil || !strings.Contains(n.Sentence, "100") || n.Remedies[0].Label != "Drain the wet part only" {
+	if p.Drains.SpacingM != drains.WidestM || p.Drains.Spacings[1] <= drains.WidestM || n == nil || !strings.Contains(n.Sentence, "100") ||
+		n.Remedies[0].Label != "Drain the wet part only" {
 		t.Errorf("%.0f m of %.0f: %+v", p.Drains.SpacingM, p.Drains.Spacings[1], n)
 	}
 	in.Block.Drains.KMDay = 0.5

@@ -101,7 +101,7 @@ func (c *computation) steps() {
 			}
 			if !c.inGround() {
 				for _, f := range c.sheet.AllForks() {
-					if _, decided := c.planting.Choices[f.ID]; f.Step == key && !decided {
+					if _, decided := c.planting.Choices[f.ID]; f.Step == key && !decided && f.If.Holds(c.p.Choices) {
 						s.Open++
 						s.State = "open"
 					}

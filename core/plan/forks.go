@@ -33,6 +33,9 @@ func Forks(in Input) ([]report.Fork, error) {
 		return out, nil
 	}
 	for _, f := range in.Sheet.AllForks() {
+		if !f.If.Holds(base.Choices) {
+			continue // it concerns another layout
+		}
 		ch, decided := in.Block.Planting.Choices[f.ID]
 		fork := report.Fork{ID: f.ID, Question: f.Question, Step: f.Step, Scope: "planting", Decided: decided, By: ch.By, Why: ch.Why, On: ch.On.String(),
 			Locked: f.ID == practice.LayoutFork && (base.Stage == document.Planted || base.Stage == document.Ended)}

@@ -42,9 +42,12 @@ func pit(name string, change func([]soil.Layer)) soil.Pit {
 func grounded(t testing.TB, sheet string) Input {
 	in := input(t, sheet)
 	in.Block.Pits = []soil.Pit{pit("A", nil), pit("B", nil), pit("C", nil)}
-	in.Block.Tests = []soil.Test{{Lab: "L", On: civil.Must(2025, 1, 15), FromCm: 0, ToCm: 20, PH: p(5.4), PHMethod: "water", OMPct: p(2.5), K: p(0.2), Ca: p(2.1), Mg: p(0.5), CEC: p(8), SandPct: p(40), SiltPct: p(40), ClayPct: p(20), ECe: p(0.4)}}
-	in.Estate.Materials = []document.Material{{ID: "pure", Name: "Ground chalk", Liming: amend.Liming{NeutralisingPct: 80, ReactivityPct: 100}}, {ID: "dust", Name: "Yard dust"}}
-	in.Estate.Prices = []document.Price{{Item: "lime:pure", Unit: "t", Each: 40, On: civil.Must(2024, 1, 1)}, {Item: "lime:pure", Unit: "t", Each: 50, On: civil.Must(2025, 1, 1)}, {Item: "lime:pure", Unit: "t", Each: 99, On: civil.Must(2026, 1, 1)}}
+	in.Block.Tests = []soil.Test{{Lab: "L", On: civil.Must(2025, 1, 15), FromCm: 0, ToCm: 20, PH: p(5.4), PHMethod: "water", OMPct: p(2.5), K: p(0.2), Ca: p(2.1),
+		Mg: p(0.5), CEC: p(8), SandPct: p(40), SiltPct: p(40), ClayPct: p(20), ECe: p(0.4)}}
+	in.Estate.Materials = []document.Material{{ID: "pure", Name: "Ground chalk", Liming: amend.Liming{NeutralisingPct: 80, ReactivityPct: 100}},
+		{ID: "dust", Name: "Yard dust"}}
+	in.Estate.Prices = []document.Price{{Item: "lime:pure", Unit: "t", Each: 40, On: civil.Must(2024, 1, 1)}, {Item: "lime:pure", Unit: "t", Each: 50,
+		On: civil.Must(2025, 1, 1)}, {Item: "lime:pure", Unit: "t", Each: 99, On: civil.Must(2026, 1, 1)}}
 	in.Estate.Currency = "C$"
 	return in
 }
@@ -84,7 +87,8 @@ func TestLandOfAPlane(t *testing.T) {
 	}
 	rough := spots
 	rough.Name, rough.AccuracyM = "phone", 6
-	far := ground.Heights{HeightSource: document.HeightSource{Name: "far", Kind: "spots", AccuracyM: 0.01}, Spots: []ground.Spot{{At: geo.Point{Lon: 10, Lat: 50}, Z: 1}, {At: geo.Point{Lon: 10.1, Lat: 50}, Z: 1}, {At: geo.Point{Lon: 10, Lat: 50.1}, Z: 2}}}
+	far := ground.Heights{HeightSource: document.HeightSource{Name: "far", Kind: "spots", AccuracyM: 0.01}, Spots: []ground.Spot{{At: geo.Point{Lon: 10, Lat: 50},
+		Z: 1}, {At: geo.Point{Lon: 10.1, Lat: 50}, Z: 1}, {At: geo.Point{Lon: 10, Lat: 50.1}, Z: 2}}}
 	l, err := ground.Survey(in.Block.Boundary, []ground.Heights{rough, far, spots}, nil, nil)
 	if err != nil || l == nil {
 		t.Fatal(l, err)
@@ -124,7 +128,8 @@ func TestFrostPocketAndWhatDamsIt(t *testing.T) {
 		return h
 	}
 	bowl := src(func(x, y float64) float64 { return 60 + 0.02*y - 9*math.Exp(-(x*x+y*y)/(160*160)) })
-	hedge := document.Barrier{Name: "South hedge", Kind: "hedge", HeightM: 5, Porosity: 0.1, Line: []geo.Point{pl.From(geo.XY{X: -200, Y: -10}), pl.From(geo.XY{X: 200, Y: -10})}}
+	hedge := document.Barrier{Name: "South hedge", Kind: "hedge", HeightM: 5, Porosity: 0.1, Line: []geo.Point{pl.From(geo.XY{X: -200, Y: -10}),
+		pl.From(geo.XY{X: 200, Y: -10})}}
 	closed, err := ground.Survey(in.Block.Boundary, []ground.Heights{bowl}, []document.Barrier{hedge}, nil)
 	if err != nil || closed.Judged() != "pocket" || len(closed.Hollows) == 0 || closed.Hollows[0].DepthM < 1 {
 		t.Fatalf("%v %+v %v", closed.Judged(), closed.Hollows, err)
@@ -156,7 +161,8 @@ func TestDepthOfABlock(t *testing.T) {
 	in := grounded(t, "tea")
 	in.Block.Pits = nil
 	for i, cm := range []float64{40, 55, 60, 90, 110} {
-		in.Block.Pits = append(in.Block.Pits, soil.Pit{Name: fmt.Sprint(i), Layers: []soil.Layer{{TopCm: 0, BottomCm: cm, Class: soil.Loam}, {TopCm: cm, BottomCm: cm + 20, Class: soil.Loam, Hardness: soil.Rock}}})
+		in.Block.Pits = append(in.Block.Pits, soil.Pit{Name: fmt.Sprint(i), Layers: []soil.Layer{{TopCm: 0, BottomCm: cm, Class: soil.Loam},
+			{TopCm: cm, BottomCm: cm + 20, Class: soil.Loam, Hardness: soil.Rock}}})
 	}
 	plan := compute(t, in)
 	if d := value(t, plan, "soil.depth"); d != 55 || plan.Soil.Limiting != "rock" {
@@ -461,7 +467,8 @@ func TestFitInBothHemispheres(t *testing.T) {
 // The order of the work is enforced: what must follow is moved behind, and what cannot be is said.
 func TestOrderOfPreparation(t *testing.T) {
 	day := func(m int) civil.Date { return civil.Must(2026, m, 1) }
-	jobs := []report.Job{{Key: "lime", Kind: "lime", Name: "Lime", From: day(6), By: day(8)}, {Key: "till", Kind: "till", Name: "Till", From: day(4), By: day(9)}, {Key: "rip", Kind: "rip", Name: "Rip", From: day(1), By: day(2)}, {Key: "clear", Kind: "clear", Name: "Clear", From: day(3), By: day(5)}}
+	jobs := []report.Job{{Key: "lime", Kind: "lime", Name: "Lime", From: day(6), By: day(8)}, {Key: "till", Kind: "till", Name: "Till", From: day(4), By: day(9)},
+		{Key: "rip", Kind: "rip", Name: "Rip", From: day(1), By: day(2)}, {Key: "clear", Kind: "clear", Name: "Clear", From: day(3), By: day(5)}}
 	moved, unsorted := prepare.Enforce(jobs)
 	if jobs[1].From != day(6) || moved["till"] != "Lime" {
 		t.Errorf("tilling starts %s, moved behind %q", jobs[1].From, moved["till"])

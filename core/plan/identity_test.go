@@ -54,9 +54,11 @@ func TestIdsStay(t *testing.T) {
 
 // A reason kept in form 1 for a place in a list is kept for the thing that stood there.
 func TestReasonsOfForm1(t *testing.T) {
-	b := document.Block{Found: document.Found{Pits: []soil.Pit{{Draft: true}, {Name: "x"}}, Keep: map[string]string{"soil.rip-0": "a", "works.late-lime": "b", "land.frost": "c", "schedule.done-late.lime": "d", "soil.rip-7": "e"}}}
+	b := document.Block{Found: document.Found{Pits: []soil.Pit{{Draft: true}, {Name: "x"}}, Keep: map[string]string{"soil.rip-0": "a", "works.late-lime": "b",
+		"land.frost": "c", "schedule.done-late.lime": "d", "soil.rip-7": "e"}}}
 	b.Named(nil)
-	for key, why := range map[string]string{"soil.rip pit:pit2": "a", "works.late amendment:lime": "b", "land.frost": "c", "schedule.done-late job:lime": "d", "soil.rip-7": "e"} {
+	for key, why := range map[string]string{"soil.rip pit:pit2": "a", "works.late amendment:lime": "b", "land.frost": "c", "schedule.done-late job:lime": "d",
+		"soil.rip-7": "e"} {
 		if b.Keep[key] != why {
 			t.Errorf("%q is kept for %q: %v", b.Keep[key], key, b.Keep)
 		}

@@ -20,8 +20,9 @@ func (c *computation) plantOut() (err error) {
 		return err
 	}
 	c.p.Spec, c.p.Rows, c.p.OutAge = c.rows.Spec, c.rows.Placed.Pieces, c.rows.OutAge
-	c.order, err = stand.Order(stand.In{Material: c.sheet.Material, Survival: c.planting.Survival, Confidence: c.planting.Confidence,
-		Stations: c.rows.Placed.Stations, Pollinizers: c.rows.Placed.Pollinizers}, c.Voice)
+	c.order, err = stand.Order(stand.In{Material: c.sheet.MaterialOf(c.rows.Option), Each: c.rows.Option.Plants(), Survival: c.planting.Survival,
+		Confidence: c.planting.Confidence,
+		Stations:   c.rows.Placed.Stations, Pollinizers: c.rows.Placed.Pollinizers}, c.Voice)
 	return err
 }
 

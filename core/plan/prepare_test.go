@@ -107,7 +107,9 @@ func TestNotNeededHere(t *testing.T) {
 // the check of what it did.
 func TestOneDayInOrder(t *testing.T) {
 	d := civil.Must(2027, 4, 1)
-	jobs := []report.Job{{Key: "harrow", Kind: "harrow", From: d}, {Key: "lime", Kind: "lime", From: d}, {Key: "plough", Kind: "plough", From: d}, {Key: "soil-test", Kind: "assess", From: d}, {Key: "slash", Kind: "slash", From: d}, {Key: "order", Phase: "order", From: d}, {Key: "early", Kind: "harrow", From: d.AddDays(-1)}}
+	jobs := []report.Job{{Key: "harrow", Kind: "harrow", From: d}, {Key: "lime", Kind: "lime", From: d}, {Key: "plough", Kind: "plough", From: d},
+		{Key: "soil-test", Kind: "assess", From: d}, {Key: "slash", Kind: "slash", From: d}, {Key: "order", Phase: "order", From: d}, {Key: "early", Kind: "harrow",
+			From: d.AddDays(-1)}}
 	prepare.InOrder(jobs)
 	var got []string
 	for _, j := range jobs {
@@ -269,7 +271,8 @@ func TestDefaultDay(t *testing.T) {
 // What cannot be computed never takes the rest of the plan with it, and no number that is none leaves the core.
 func TestNoNumberThatIsNone(t *testing.T) {
 	in := grounded(t, "tea")
-	for _, l := range []soil.Layer{{BottomCm: 60, Measured: &soil.Fractions{SandPct: 97, SiltPct: 2, ClayPct: 1}, OMPct: 0.2}, {BottomCm: 60, Measured: &soil.Fractions{SandPct: 95, SiltPct: 5, ClayPct: 0}}} {
+	for _, l := range []soil.Layer{{BottomCm: 60, Measured: &soil.Fractions{SandPct: 97, SiltPct: 2, ClayPct: 1}, OMPct: 0.2},
+		{BottomCm: 60, Measured: &soil.Fractions{SandPct: 95, SiltPct: 5, ClayPct: 0}}} {
 		in.Block.Pits[0].Layers = []soil.Layer{l}
 		plan := compute(t, in)
 		if !(plan.Soil.AvailableMM > 0) || zeroBad(reflect.ValueOf(plan)) {
@@ -284,10 +287,12 @@ func TestNoNumberThatIsNone(t *testing.T) {
 	if err := in.Estate.Valid(); err == nil {
 		t.Error("lime of which nothing acts is accepted")
 	}
-	c := &computation{Voice: &report.Voice{Figures: []report.Figure{{Path: "x", Step: "soil", Label: "X", Value: math.NaN()}}}, p: &Plan{Drains: &drains.Plan{}, Years: []crop.Year{{SpreadM: math.Inf(1), FeedKg: map[string]float64{"n": math.NaN(), "k": 2}}}}}
+	c := &computation{Voice: &report.Voice{Figures: []report.Figure{{Path: "x", Step: "soil", Label: "X", Value: math.NaN()}}}, p: &Plan{Drains: &drains.Plan{},
+		Years: []crop.Year{{SpreadM: math.Inf(1), FeedKg: map[string]float64{"n": math.NaN(), "k": 2}}}}}
 	c.p.Drains.DepthM = 1.2
 	c.finite()
-	if f := c.Figures[0]; f.Value != 0 || f.Text == "" || c.p.Years[0].SpreadM != 0 || c.p.Years[0].FeedKg["n"] != 0 || c.p.Years[0].FeedKg["k"] != 2 || c.p.Drains.DepthM != 1.2 {
+	if f := c.Figures[0]; f.Value != 0 || f.Text == "" || c.p.Years[0].SpreadM != 0 || c.p.Years[0].FeedKg["n"] != 0 || c.p.Years[0].FeedKg["k"] != 2 ||
+		c.p.Drains.DepthM != 1.2 {
 		t.Errorf("%+v %+v", f, c.p.Years[0])
 	}
 	if len(c.Findings) != 2 || c.Findings[0].Weight != finding.Mend || c.Findings[0].Step != "soil" || c.Findings[1].Step != "yield" {
@@ -375,7 +380,8 @@ func TestWhatIsNotKnownCapsTheAnswer(t *testing.T) {
 	blueberry, _ := library(t).Get("blueberry")
 	in.Block.Tests[0].PH = nil
 	f = Matrix(in, []*practice.Sheet{blueberry}, true)[0]
-	if f.Verdict != fit.NotSure && f.Verdict != fit.NotHere && f.Verdict != fit.Marginal || !f.Capped || !strings.Contains(strings.Join(f.FindOut, " "), "topsoil tested") {
+	if f.Verdict != fit.NotSure && f.Verdict != fit.NotHere && f.Verdict != fit.Marginal || !f.Capped || !strings.Contains(strings.Join(f.FindOut, " "),
+		"topsoil tested") {
 		t.Errorf("blueberry on a pH nobody measured: %s %v", f.Verdict, f.FindOut)
 	}
 	looked := 0

@@ -144,7 +144,8 @@ func TestTerracesOfABlock(t *testing.T) {
 	}
 	step := 0.2 * 3 / (1 - 0.75*0.2)
 	perHa := 3 * 3 * 0.2 / 8 * 1e4 / (step / 0.2)
-	if math.Abs(b.IntervalM-step) > 1e-3 || math.Abs(b.PitchM-step/0.2) > 5e-3 || math.Abs(plan.Preparation.TerraceM3-perHa*plan.Ground.AreaM2/1e4) > 0.01*plan.Preparation.TerraceM3 {
+	if math.Abs(b.IntervalM-step) > 1e-3 || math.Abs(b.PitchM-step/0.2) > 5e-3 ||
+		math.Abs(plan.Preparation.TerraceM3-perHa*plan.Ground.AreaM2/1e4) > 0.01*plan.Preparation.TerraceM3 {
 		t.Errorf("%+v, %.0f m³; by hand a step of %.3f m and %.0f m³/ha", b, plan.Preparation.TerraceM3, step, perHa)
 	}
 	in.Block.Works = &document.WorksChoice{BenchM: 5}

@@ -73,6 +73,14 @@ func (s *Sheet) ProductOf(l Layout) Product {
 	return s.Product
 }
 
+// MaterialOf is what is planted in a layout: its own, else the sheet's.
+func (s *Sheet) MaterialOf(l Layout) Material {
+	if l.Material != nil {
+		return *l.Material
+	}
+	return s.Material
+}
+
 func (s *Sheet) CanopyOf(l Layout) canopy.Growth {
 	if l.Canopy != nil {
 		return *l.Canopy

@@ -16,7 +16,8 @@ func TestSlippedDigitsAreFound(t *testing.T) {
 		t.Fatal(files, err)
 	}
 	// what a validator can judge from the sheet alone
-	structural := []string{"perHa", "leavesRowM", "leavesPlantM", "share", "shares", "low", "base", "high", "rowM", "plantM", "rootCm", "targetPh", "survival", "wetClass"}
+	structural := []string{"perHa", "leavesRowM", "leavesPlantM", "share", "shares", "low", "base", "high", "rowM", "plantM", "rootCm", "targetPh", "survival",
+		"wetClass"}
 	for _, file := range files {
 		raw, err := os.ReadFile(file)
 		if err != nil {

@@ -16,7 +16,7 @@ func (s *Sheet) InRains(rains int) *Sheet {
 		return s
 	}
 	turn := func(season, said []string) []string {
-		if len(said) > 0 {
+		if len(said) > 0 || len(season) == 0 {
 			return said
 		}
 		out := make([]string, len(season))

@@ -92,6 +92,7 @@ type Fork struct {
 	Question string   `yaml:"question" json:"question"`
 	Step     string   `yaml:"step" json:"step"` // the step of the descent it belongs to
 	Options  []Option `yaml:"options" json:"options"`
+	If       When     `yaml:"if" json:"if,omitempty"` // choices it concerns; empty for all
 }
 
 // Option is one way at a fork.
@@ -122,14 +123,33 @@ type Layout struct {
 	Canopy *canopy.Growth `yaml:"canopy" json:"canopy,omitempty"`
 	// Product is what this way of growing the crop gives, where it is not the sheet's: pads instead of fruit.
 	Product *Product `yaml:"product" json:"product,omitempty"`
+	// Material is what is planted in it, where it is not the sheet's: plugs in a nursery, canes in the fruiting house.
+	Material *Material `yaml:"material" json:"material,omitempty"`
+	// System is what it belongs to where a crop is grown in several: a nursery, a mother garden, open field, tunnel.
+	System string `yaml:"system" json:"system,omitempty"`
+	// Each is how many plants stand at a station, 0 is one; EachName what one of them is called.
+	Each     int    `yaml:"each" json:"each,omitempty"`
+	EachName string `yaml:"eachName" json:"eachName,omitempty"`
 }
+
+// Plants is how many plants stand at a station.
+func (l Layout) Plants() int { return max(1, l.Each) }
 
 // Product is what is sold of a crop.
 type Product struct {
 	Name   string `yaml:"name" json:"name"`
 	Basis  string `yaml:"basis" json:"basis"`   // what a kilogram of it is
-	ShowAs string `yaml:"showAs" json:"showAs"` // kg or t
+	ShowAs string `yaml:"showAs" json:"showAs"` // kg, t or pieces
 	Origin string `yaml:"origin" json:"origin"`
+	Also   []Also `yaml:"also" json:"also,omitempty"`
+}
+
+// Also is what a product becomes or holds: oil of herb, kernel of nuts, dry matter of chips.
+type Also struct {
+	Name   string      `yaml:"name" json:"name"`
+	Per    yield.Range `yaml:"per" json:"per"` // kg of it for a kilogram of the product, as the yields count that
+	ShowAs string      `yaml:"showAs" json:"showAs"`
+	Origin string      `yaml:"origin" json:"origin"`
 }
 
 // Thinning says when every second station in the row comes out and what spacing is left. FromAge

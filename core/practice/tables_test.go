@@ -36,10 +36,12 @@ func TestYieldTables(t *testing.T) {
 		choice map[string]string
 		at     map[float64]float64
 	}{
-		{"hazelnut", map[string]string{"layout": "early"}, map[float64]float64{2: 0, 3: 0.03, 4: 0.1, 5: 0.2, 6: 0.35, 7: 0.5, 8: 0.65, 9: 0.8, 10: 0.9, 12: 1, 25: 1, 35: 0.9}},
+		{"hazelnut", map[string]string{"layout": "early"}, map[float64]float64{2: 0, 3: 0.03, 4: 0.1, 5: 0.2, 6: 0.35, 7: 0.5, 8: 0.65, 9: 0.8, 10: 0.9, 12: 1,
+			25: 1, 35: 0.9}},
 		{"hazelnut", map[string]string{"layout": "standard"}, map[float64]float64{3: 0.01, 4: 0.04, 5: 0.1, 6: 0.2, 7: 0.3, 8: 0.45, 9: 0.55, 10: 0.7, 12: 1, 40: 1}},
 		{"hazelnut", map[string]string{"layout": "double"}, map[float64]float64{3: 0.02, 4: 0.08, 5: 0.18, 6: 0.35, 10: 0.9, 13: 0.8}},
-		{"persimmon", map[string]string{"layout": "dense"}, map[float64]float64{2: 0, 3: 0.05, 4: 0.15, 5: 0.3, 6: 0.5, 7: 0.65, 8: 0.8, 9: 0.9, 10: 1, 25: 1, 30: 0.8}},
+		{"persimmon", map[string]string{"layout": "dense"}, map[float64]float64{2: 0, 3: 0.05, 4: 0.15, 5: 0.3, 6: 0.5, 7: 0.65, 8: 0.8, 9: 0.9, 10: 1, 25: 1,
+			30: 0.8}},
 		{"persimmon", map[string]string{"layout": "traditional"}, map[float64]float64{3: 0.02, 6: 0.3, 10: 0.85, 11: 1, 30: 0.9}},
 		{"apple", nil, map[float64]float64{1: 0, 2: 0.10, 3: 0.35, 4: 0.60, 5: 0.80, 6: 1, 15: 1, 20: 0.85}},
 		{"apple", map[string]string{"layout": "central", "water": "rainfed"}, map[float64]float64{3: 0.08, 6: 0.65, 10: 1, 30: 0.8}},
@@ -71,7 +73,8 @@ func TestFeedingTables(t *testing.T) {
 		near(t, "persimmon K₂O", p.At("k2o", age, 0), want[2])
 	}
 	h := sheet(t, "hazelnut")
-	for age, lim := range map[int][2]float64{2: {60, 100}, 3: {60, 100}, 4: {120, 180}, 5: {120, 180}, 6: {200, 250}, 7: {200, 250}, 8: {250, 320}, 30: {250, 320}} {
+	for age, lim := range map[int][2]float64{2: {60, 100}, 3: {60, 100}, 4: {120, 180}, 5: {120, 180}, 6: {200, 250}, 7: {200, 250}, 8: {250, 320},
+		30: {250, 320}} {
 		if got := h.Programme(h.Resolve(nil)).At("n", age, 0); got < lim[0] || got > lim[1] {
 			t.Errorf("hazelnut N at age %d: %g g, the table says %v", age, got, lim)
 		}

@@ -3,6 +3,8 @@ package practice
 import (
 	"fmt"
 	"math"
+	"slices"
+	"strings"
 
 	"slowroot/core/rotation"
 	"slowroot/core/schedule"
@@ -63,12 +65,8 @@ func (s *Sheet) Validate() []error {
 	origin("canopy", s.Canopy.Origin)
 	origin("stand", s.Stand.Origin)
 	origin("plant material", s.Material.Origin)
-	if s.Product.ShowAs != "kg" && s.Product.ShowAs != "t" {
-		fail("product is shown as %q, not kg or t", s.Product.ShowAs)
-	}
-	if m := s.Material; !(m.Survival > 0 && m.Survival <= 1) || m.FlatReserve < 0 || m.FlatReserve > 1 {
-		fail("survival and reserve must be shares")
-	}
+	s.Product.check(fail)
+	s.Material.check(fail)
 	if err := s.Canopy.Valid(); err != nil {
 		fail("%v", err)
 	}
@@ -195,6 +193,9 @@ func (s *Sheet) checkForks(fail func(string, ...any), origin func(string, string
 			}
 		}
 	}
+	for _, f := range s.Forks {
+		check("fork "+f.ID, f.If)
+	}
 	for _, o := range s.Work {
 		check("operation "+o.ID, o.If)
 	}
@@ -222,8 +223,14 @@ func (s *Sheet) checkLayouts(fail func(string, ...any)) {
 		if p := l.Life; p != nil && !(0 < p.Low && p.Low <= p.Base && p.Base <= p.High && p.High <= 120 && p.Origin != "") {
 			fail("layout %s: its life must rise from low to high within 120 years and have an origin, got %+v", l.ID, *p)
 		}
-		if p := l.Product; p != nil && (p.Name == "" || p.Origin == "" || p.ShowAs != "kg" && p.ShowAs != "t") {
-			fail("layout %s: its product needs a name, an origin and to be shown as kg or t, got %+v", l.ID, *p)
+		if l.Product != nil {
+			l.Product.check(fail)
+		}
+		if l.Material != nil {
+			l.Material.check(fail)
+		}
+		if l.Each < 0 || l.Each > 50 || l.Each > 1 && l.EachName == "" {
+			fail("layout %s: %d plants at a station, called %q", l.ID, l.Each, l.EachName)
 		}
 		if g := l.Canopy; g != nil {
 			if err := g.Valid(); err != nil || g.Origin == "" {
@@ -316,5 +323,25 @@ func (s *Sheet) checkTraits(fail func(string, ...any), origin func(what, o strin
 		if !known || !(0 <= w.LowMo && w.LowMo <= w.HighMo && w.HighMo <= 240) || w.Why == "" || w.Shorten == "" {
 			fail("the wait after %q of %d to %d months is none, or lacks why and what shortens it", w.Kind, w.LowMo, w.HighMo)
 		}
+	}
+}
+
+// shown are the ways a product is shown.
+var shown = []string{"kg", "t", "pieces"}
+
+func (p Product) check(fail func(string, ...any)) {
+	if p.Name == "" || p.Origin == "" || !slices.Contains(shown, p.ShowAs) {
+		fail("product %q needs a name, an origin and to be shown as %s, got %q", p.Name, strings.Join(shown, ", "), p.ShowAs)
+	}
+	for _, a := range p.Also {
+		if r := a.Per; a.Name == "" || a.Origin == "" || !slices.Contains(shown, a.ShowAs) || !(0 < r.Low && r.Low <= r.Base && r.Base <= r.High) {
+			fail("product %q becomes %q by %+v: a name, an origin and shares that rise are needed", p.Name, a.Name, r)
+		}
+	}
+}
+
+func (m Material) check(fail func(string, ...any)) {
+	if m.Kind == "" || m.Origin == "" || !(m.Survival > 0 && m.Survival <= 1) || !(m.FlatReserve >= 0 && m.FlatReserve <= 1) {
+		fail("material %q: a kind and an origin are needed, and survival and reserve must be shares", m.Kind)
 	}
 }

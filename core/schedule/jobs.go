@@ -74,18 +74,30 @@ func Jobs(ops []Operation, c Calendar) []Job {
 		memo[o.ID] = j
 		return j
 	}
+	inSeason := func(o *Operation, age int) Job {
+		a, b := c.Seasons.Span(o.Season[0], o.Season[len(o.Season)-1], first+age-1)
+		key := Key(o.ID, age)
+		return Job{Key: key, Operation: o, Age: age, From: a, By: b, Done: c.Done[key], NotNeeded: c.Skip[key] != ""}
+	}
 	out := make([]Job, 0, len(ops)*8)
 	for i := range ops {
 		o := &ops[i]
-		if len(o.Season) == 0 {
+		switch ref := at[o.After]; {
+		case len(o.Season) > 0:
+			o.Ages.Each(c.Life, func(age int) { out = append(out, inSeason(o, age)) })
+		case ref != nil && len(ref.Season) > 0: // after each time it is done, from the day that was recorded
+			ref.Ages.Each(c.Life, func(age int) {
+				out = c.comeBack(out, o, inSeason(ref, age), age, first)
+			})
+		case o.Repeat != nil:
+			after := Job{From: c.Planting}
+			if ref != nil {
+				after = resolve(ref)
+			}
+			out = c.comeBack(out, o, after, 0, first)
+		default:
 			out = append(out, resolve(o))
-			continue
 		}
-		o.Ages.Each(c.Life, func(age int) {
-			a, b := c.Seasons.Span(o.Season[0], o.Season[len(o.Season)-1], first+age-1)
-			key := Key(o.ID, age)
-			out = append(out, Job{Key: key, Operation: o, Age: age, From: a, By: b, Done: c.Done[key], NotNeeded: c.Skip[key] != ""})
-		})
 	}
 	sort.SliceStable(out, func(i, j int) bool {
 		if c := out[i].From.Compare(out[j].From); c != 0 {
@@ -93,6 +105,38 @@ func Jobs(ops []Operation, c Calendar) []Job {
 		}
 		return out[i].steps > out[j].steps
 	})
+	return out
+}
+
+// comeBack adds every time an operation is done after a job: once, or as often as it comes back. age is the year of what it
+// follows, 0 where that is done once.
+func (c Calendar) comeBack(out []Job, o *Operation, ref Job, age, first int) []Job {
+	times, every := 1, Offset{}
+	if o.Repeat != nil {
+		times, every = o.Repeat.Times, o.Repeat.Every
+	}
+	day := ref.From
+	if !ref.Done.IsZero() {
+		day = ref.Done
+	}
+	day = o.Better.From(day, 1)
+	for n := 1; n <= times; n++ {
+		j := Job{Operation: o, From: day, By: day}
+		switch {
+		case age == 0:
+			j.Key = Key(o.ID, n)
+		case times == 1:
+			j.Key = Key(o.ID, age)
+		default:
+			j.Key = Key(o.ID, age) + "." + strconv.Itoa(n)
+		}
+		j.Age, j.Done, j.NotNeeded = c.Seasons.YearOf(day)-first+1, c.Done[j.Key], c.Skip[j.Key] != ""
+		out = append(out, j)
+		if !j.Done.IsZero() {
+			day = j.Done // what is left is counted from what was really done
+		}
+		day = every.From(day, 1)
+	}
 	return out
 }
 

@@ -94,12 +94,19 @@ type Operation struct {
 	Caution string   `yaml:"caution" json:"caution"`
 	Before  string   `yaml:"before" json:"before"`
 	After   string   `yaml:"after" json:"after"`
-	Better  Offset   `yaml:"better" json:"better"`         // the lead or lag that is wanted
-	Min     Offset   `yaml:"min" json:"min"`               // the least that works
-	Season  []string `yaml:"season" json:"season"`         // one key, or the first and the last
-	Rains   []string `yaml:"rains" json:"rains,omitempty"` // the same where the place lives by its rains; else as the sheet turns its seasons
+	Better  Offset   `yaml:"better" json:"better"`           // the lead or lag that is wanted
+	Min     Offset   `yaml:"min" json:"min"`                 // the least that works
+	Repeat  *Repeat  `yaml:"repeat" json:"repeat,omitempty"` // it comes back after its first time; only with After
+	Season  []string `yaml:"season" json:"season"`           // one key, or the first and the last
+	Rains   []string `yaml:"rains" json:"rains,omitempty"`   // the same where the place lives by its rains; else as the sheet turns its seasons
 	Ages    Ages     `yaml:"ages" json:"ages"`
 	Origin  string   `yaml:"origin" json:"origin"`
+}
+
+// Repeat is work that comes back: every so long, so many times in all.
+type Repeat struct {
+	Every Offset `yaml:"every" json:"every"`
+	Times int    `yaml:"times" json:"times"`
 }
 
 // Ages says in which age years an operation in a season is done: From, then every Every years to
@@ -170,6 +177,9 @@ func Check(ops []Operation) error {
 				return fail("season %q is not one of %s", k, strings.Join(Keys, ", "))
 			}
 		}
+		if p := o.Repeat; p != nil && (o.After == "" || p.Every.IsZero() || p.Times < 2 || p.Times > 60) {
+			return fail("what comes back is done after something, every so long, 2 to 60 times")
+		}
 		ref := o.Before + o.After
 		if ref != "" && ref != Planting && at[ref] == nil {
 			return fail("anchor %q does not resolve to an operation", ref)
@@ -184,7 +194,10 @@ func Check(ops []Operation) error {
 			}
 			r = at[r.Before+r.After]
 			if r != nil && len(r.Season) > 0 {
-				return fail("anchor %q is done in many years; anchor on planting instead", r.ID)
+				if o.Before != "" || r.ID != o.After {
+					return fail("anchor %q is done in many years: only what is done after it, each time, can hang on it", r.ID)
+				}
+				break
 			}
 		}
 	}

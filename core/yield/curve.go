@@ -138,6 +138,7 @@ type Harvest struct {
 type Pick struct {
 	Name   string   `yaml:"name" json:"name"`
 	Season []string `yaml:"season" json:"season"`
+	Days   []int    `yaml:"days" json:"days,omitempty"` // first and last day from planting instead of a season
 	Share  float64  `yaml:"share" json:"share"`
 	Rounds string   `yaml:"rounds" json:"rounds"`
 }
@@ -164,8 +165,8 @@ func (h Harvest) Check() error {
 		sum := 0.0
 		for _, p := range picks {
 			sum += p.Share
-			if len(p.Season) == 0 || len(p.Season) > 2 {
-				return fmt.Errorf("harvest %s has no season", p.Name)
+			if (len(p.Season) == 0 || len(p.Season) > 2) != (len(p.Days) == 2 && 0 <= p.Days[0] && p.Days[0] <= p.Days[1]) {
+				return fmt.Errorf("harvest %s needs a season, or a first and a last day from planting", p.Name)
 			}
 		}
 		if (i == 0 || len(picks) > 0) && (len(picks) == 0 || math.Abs(sum-1) > 1e-9) {

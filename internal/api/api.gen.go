@@ -404,9 +404,10 @@ type PlantingShort = estate.PlantingShort
 
 // PlantingWindow defines model for PlantingWindow.
 type PlantingWindow struct {
-	Origin string   `json:"origin"`
-	Season []string `json:"season"`
-	When   string   `json:"when"`
+	Origin string    `json:"origin"`
+	Rains  *[]string `json:"rains,omitempty"`
+	Season []string  `json:"season"`
+	When   string    `json:"when"`
 }
 
 // Point defines model for Point.
@@ -455,6 +456,12 @@ type Question = document.Question
 
 // QuestionOption defines model for QuestionOption.
 type QuestionOption = document.QuestionOption
+
+// Rain defines model for Rain.
+type Rain = schedule.Rain
+
+// RainsProposed defines model for RainsProposed.
+type RainsProposed = estate.RainsProposed
 
 // Range defines model for Range.
 type Range = yield.Range
@@ -516,6 +523,7 @@ type SheetDrainRoots = practice.DrainRoots
 // SheetFork defines model for SheetFork.
 type SheetFork struct {
 	Id       string        `json:"id"`
+	If       interface{}   `json:"if,omitempty"`
 	Options  []SheetOption `json:"options"`
 	Question string        `json:"question"`
 	Step     string        `json:"step"`
@@ -523,24 +531,28 @@ type SheetFork struct {
 
 // SheetLayout defines model for SheetLayout.
 type SheetLayout struct {
-	Canopy         *SheetCanopy  `json:"canopy,omitempty"`
-	Default        bool          `json:"default"`
-	EdgeBandM      float32       `json:"edgeBandM"`
-	Id             string        `json:"id"`
-	Life           *SheetSpan    `json:"life,omitempty"`
-	Name           string        `json:"name"`
-	Origin         string        `json:"origin"`
-	Pattern        string        `json:"pattern"`
-	PerHa          float32       `json:"perHa"`
-	PlantM         float32       `json:"plantM"`
-	Pollinizer     Pollinizer    `json:"pollinizer"`
-	Product        *SheetProduct `json:"product,omitempty"`
-	RowEndSetbackM float32       `json:"rowEndSetbackM"`
-	RowM           float32       `json:"rowM"`
-	Sentence       string        `json:"sentence"`
-	Thinning       interface{}   `json:"thinning"`
-	TwinGapM       float32       `json:"twinGapM"`
-	When           string        `json:"when"`
+	Canopy         *SheetCanopy   `json:"canopy,omitempty"`
+	Default        bool           `json:"default"`
+	Each           *int           `json:"each,omitempty"`
+	EachName       *string        `json:"eachName,omitempty"`
+	EdgeBandM      float32        `json:"edgeBandM"`
+	Id             string         `json:"id"`
+	Life           *SheetSpan     `json:"life,omitempty"`
+	Material       *SheetMaterial `json:"material,omitempty"`
+	Name           string         `json:"name"`
+	Origin         string         `json:"origin"`
+	Pattern        string         `json:"pattern"`
+	PerHa          float32        `json:"perHa"`
+	PlantM         float32        `json:"plantM"`
+	Pollinizer     Pollinizer     `json:"pollinizer"`
+	Product        *SheetProduct  `json:"product,omitempty"`
+	RowEndSetbackM float32        `json:"rowEndSetbackM"`
+	RowM           float32        `json:"rowM"`
+	Sentence       string         `json:"sentence"`
+	System         *string        `json:"system,omitempty"`
+	Thinning       interface{}    `json:"thinning"`
+	TwinGapM       float32        `json:"twinGapM"`
+	When           string         `json:"when"`
 }
 
 // SheetLimit defines model for SheetLimit.
@@ -590,9 +602,14 @@ type SheetOperation struct {
 	Name    string      `json:"name"`
 	Origin  string      `json:"origin"`
 	Phase   string      `json:"phase"`
-	Season  interface{} `json:"season"`
-	Task    interface{} `json:"task,omitempty"`
-	Why     string      `json:"why"`
+	Rains   *[]string   `json:"rains,omitempty"`
+	Repeat  *struct {
+		Every string `json:"every"`
+		Times int    `json:"times"`
+	} `json:"repeat,omitempty"`
+	Season interface{} `json:"season"`
+	Task   interface{} `json:"task,omitempty"`
+	Why    string      `json:"why"`
 }
 
 // SheetOption defines model for SheetOption.
@@ -607,6 +624,12 @@ type SheetOption struct {
 
 // SheetProduct defines model for SheetProduct.
 type SheetProduct struct {
+	Also *[]struct {
+		Name   string `json:"name"`
+		Origin string `json:"origin"`
+		Per    Range  `json:"per"`
+		ShowAs string `json:"showAs"`
+	} `json:"also,omitempty"`
 	Basis  string `json:"basis"`
 	Name   string `json:"name"`
 	Origin string `json:"origin"`
@@ -1203,6 +1226,9 @@ type ServerInterface interface {
 	// LoadDemonstration Load the demonstration estate into an empty one
 	// (POST /estate/demonstration)
 	LoadDemonstration(c *gin.Context)
+	// GetRains The rainy seasons the climate shows and the windows of those the estate has
+	// (GET /estate/rains)
+	GetRains(c *gin.Context)
 	// ProposeSeasons Season windows proposed for a hemisphere
 	// (GET /estate/seasons)
 	ProposeSeasons(c *gin.Context, params ProposeSeasonsParams)
@@ -2742,6 +2768,19 @@ func (siw *ServerInterfaceWrapper) LoadDemonstration(c *gin.Context) {
 	siw.Handler.LoadDemonstration(c)
 }
 
+// GetRains operation middleware
+func (siw *ServerInterfaceWrapper) GetRains(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetRains(c)
+}
+
 // ProposeSeasons operation middleware
 func (siw *ServerInterfaceWrapper) ProposeSeasons(c *gin.Context) {
 
@@ -3357,6 +3396,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/estate", wrapper.BeginEstate)
 	router.POST(options.BaseURL+"/estate/demonstration", wrapper.LoadDemonstration)
 	router.GET(options.BaseURL+"/estate/seasons", wrapper.ProposeSeasons)
+	router.GET(options.BaseURL+"/estate/rains", wrapper.GetRains)
 	router.GET(options.BaseURL+"/overview", wrapper.GetOverview)
 	router.GET(options.BaseURL+"/jobs", wrapper.GetJobs)
 	router.POST(options.BaseURL+"/blocks", wrapper.AddBlocks)

@@ -109,6 +109,11 @@ func (s *Server) ProposeSeasons(c *gin.Context, p api.ProposeSeasonsParams) {
 	answer(s, c, http.StatusOK, schedule.Temperate(p.South), nil)
 }
 
+func (s *Server) GetRains(c *gin.Context) {
+	r, err := s.Estate.Rains(c.Request.Context())
+	answer(s, c, http.StatusOK, r, err)
+}
+
 func (s *Server) GetOverview(c *gin.Context) {
 	o, err := s.Estate.Overview(c.Request.Context())
 	answer(s, c, http.StatusOK, o, err)

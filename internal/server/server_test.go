@@ -146,6 +146,7 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 	r.want(200, "PATCH", "/estate", `{"units":"us"}`, "If-Match", `"1"`, "X-Person", "Tamsin%20Aldane")
 	r.want(412, "PATCH", "/estate", `{"units":"metric"}`, "If-Match", `"1"`)
 	r.want(200, "GET", "/estate/seasons?south=false", "")
+	r.want(200, "GET", "/estate/rains", "")
 	var o struct {
 		Blocks []struct {
 			ID, Name string

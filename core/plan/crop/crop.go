@@ -60,6 +60,7 @@ type Harvest struct {
 	From    civil.Date  `json:"from"`
 	To      civil.Date  `json:"to"`
 	Rounds  string      `json:"rounds"`
+	Days    []int       `json:"-"` // from planting, where it is dated so
 	BlockKg yield.Range `json:"blockKg"`
 }
 
@@ -94,8 +95,8 @@ func Build(in In, say *report.Voice) Result {
 		}
 		if y.KgPerHa.Base > 0 {
 			for _, pick := range in.Grown.Harvest.Picks {
-				a, b := in.Grown.Seasons.Span(pick.Season[0], pick.Season[len(pick.Season)-1], season)
-				out.Harvests = append(out.Harvests, Harvest{Name: pick.Name, From: a, To: b, Rounds: pick.Rounds, BlockKg: out.BlockKg.Times(pick.Share)})
+				a, b := in.Grown.Window(pick.Season, pick.Days, y.Age)
+				out.Harvests = append(out.Harvests, Harvest{Name: pick.Name, From: a, To: b, Rounds: pick.Rounds, Days: pick.Days, BlockKg: out.BlockKg.Times(pick.Share)})
 			}
 		}
 		in.yieldWorking(say, y, out, density, area)

@@ -6,6 +6,7 @@ import (
 	"strconv"
 
 	"slowroot/core/finding"
+	"slowroot/core/plan/growth"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/units"
@@ -64,6 +65,9 @@ func (r Result) Figures(in In, say *report.Voice) {
 			}
 		}
 	}
+	if full != nil {
+		in.also(full, say)
+	}
 	say.Figure(report.Figure{Path: "yield.ten", Step: "yield", Label: "In ten years", Quantity: in.Grown.MassAs, Value: ten, Origin: working.Computed,
 		Note: "from the block, age years 1 to 10"})
 	say.Figure(report.Figure{Path: "yield.total", Step: "yield", Label: "In its life", Quantity: in.Grown.MassAs, Value: total.Base, Low: total.Low,
@@ -79,6 +83,23 @@ func (r Result) Figures(in In, say *report.Voice) {
 		}
 	}
 	in.canopyFigure(say)
+}
+
+// also is what the full crop becomes: oil, kernel, dry matter.
+func (in In) also(full *Year, say *report.Voice) {
+	for i, a := range in.Grown.Also {
+		path := fmt.Sprintf("yield.also.%d", i+1)
+		_, q := growth.ShownAs(a.ShowAs)
+		f := report.Figure{Path: path, Step: "yield", Label: "As " + a.Name, Quantity: q, Value: full.BlockKg.Base * a.Per.Base,
+			Low: full.BlockKg.Low * a.Per.Low, High: full.BlockKg.High * a.Per.High, Ranged: true, Origin: working.Computed,
+			Note: fmt.Sprintf("of the full crop in %s, %.4g for each kilogram (%.4g to %.4g)", full.Label, a.Per.Base, a.Per.Low, a.Per.High)}
+		say.Figure(f)
+		if say.On(path) {
+			say.Step(path, report.Capital(a.Name)+" of the full crop", "crop of the block × kg for each kg", fmt.Sprintf("%.4f × %g", full.BlockKg.Base, a.Per.Base),
+				f.Value, q,
+				practice.OriginWords(a.Origin), say.Num("crop of the block", full.BlockKg.Base, in.Grown.MassAs, working.Computed, full.Label, "yield.block"))
+		}
+	}
 }
 
 // canopyFigure is when canopies meet in the row.

@@ -41,6 +41,7 @@ type Result struct {
 	Product   string
 	YieldAs   units.Quantity // how yields per area are shown
 	MassAs    units.Quantity
+	Also      []practice.Also // what the product becomes
 }
 
 // Choose settles the forks: what a person chose, else the sheet's default. A choice the sheet does not know, or a planting
@@ -61,15 +62,35 @@ func Choose(in In) (Result, error) {
 	g.Curve, g.Feed, g.Harvest = s.Curve(g.Choices), s.Programme(g.Choices), s.Harvesting(g.Choices)
 	g.Ops, g.Life, g.Canopy = s.Operations(g.Choices), s.LifeOf(g.Option).Base, s.CanopyOf(g.Option)
 	product := s.ProductOf(g.Option)
-	g.Product, g.YieldAs, g.MassAs = product.Name, units.YieldKg, units.MassKg
-	if product.ShowAs == "t" {
-		g.YieldAs, g.MassAs = units.YieldT, units.MassT
-	}
+	g.Product = product.Name
+	g.YieldAs, g.MassAs = ShownAs(product.ShowAs)
+	g.Also = product.Also
 	if p.End != nil { // what stands no longer has no years to come
 		g.Life = max(1, min(g.Life, in.Seasons.YearOf(p.End.On)-g.First+1))
 	}
 	g.Calendar = schedule.Calendar{Seasons: in.Seasons, Planting: day, Life: g.Life, Done: in.Book.Done, Skip: in.Book.NotNeeded}
 	return g, nil
+}
+
+// Window is when something is done in an age year: in a season, or on days counted from planting, which come back every
+// year on the same days.
+func (g Result) Window(season []string, days []int, age int) (from, to civil.Date) {
+	if len(days) == 2 {
+		day := g.PlantedOn.AddMonths(12 * (age - 1))
+		return day.AddDays(days[0]), day.AddDays(days[1])
+	}
+	return g.Seasons.Span(season[0], season[len(season)-1], g.First+age-1)
+}
+
+// ShownAs are the quantities a product is shown in, by area and altogether.
+func ShownAs(how string) (byArea, altogether units.Quantity) {
+	switch how {
+	case "t":
+		return units.YieldT, units.MassT
+	case "pieces":
+		return units.PerArea, units.Count
+	}
+	return units.YieldKg, units.MassKg
 }
 
 // Consider is what a crop that is only thought about asks for before it is planted.

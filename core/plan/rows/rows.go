@@ -79,6 +79,11 @@ func Place(in In, say *report.Voice) (Result, error) {
 		Note: "what the stations stand for; edges and row ends left out"})
 	say.Figure(report.Figure{Path: "rows.metres", Step: "rows", Label: "Row length", Quantity: units.Distance, Value: pl.RowMetres, Origin: from,
 		Note: fmt.Sprintf("%d rows in %d pieces", pl.Rows, len(pl.Pieces))})
+	if k := r.Option.Plants(); k > 1 {
+		say.Figure(report.Figure{Path: "rows.plants", Step: "rows", Label: report.Capital(r.Option.EachName) + "s", Quantity: units.Count,
+			Value:  float64(k * pl.Stations),
+			Origin: from, Note: fmt.Sprintf("%d at each station", k)})
+	}
 	if pl.Temporary > 0 {
 		say.Figure(report.Figure{Path: "rows.temporary", Step: "rows", Label: "Come out later", Quantity: units.Count, Value: float64(pl.Temporary), Origin: from,
 			Note: "every second station in the row"})
@@ -154,6 +159,11 @@ func (r Result) working(in In, density float64, say *report.Voice) {
 			s.Pollinizer.EveryPlant, s.Pollinizer.EveryRow, float64(pl.Pollinizers)/math.Max(1, float64(pl.Stations-pl.Temporary))),
 			float64(pl.Pollinizers), units.Count, "method LAY-6, common practice", say.Num("stations that stay", float64(pl.Stations-pl.Temporary), units.Count,
 				working.Computed, "", "rows.stations"))
+	}
+	if k := r.Option.Plants(); k > 1 && say.On("rows.plants") {
+		say.Step("rows.plants", report.Capital(r.Option.EachName)+"s", "stations × plants at each", fmt.Sprintf("%d × %d", pl.Stations, k), float64(k*pl.Stations),
+			units.Count,
+			practice.OriginWords(r.Option.Origin), say.Num("stations", float64(pl.Stations), units.Count, working.Computed, "", "rows.stations"))
 	}
 	if say.On("rows.temporary") {
 		say.Tell(working.Count, "rows.temporary", "Stations that come out", "every second station of each row", fmt.Sprintf("of %d", pl.Stations),

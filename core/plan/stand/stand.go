@@ -19,6 +19,7 @@ type In struct {
 	Confidence  float64 // that every station fills; 0 takes 0.95
 	Stations    int
 	Pollinizers int // of them
+	Each        int // plants at a station
 }
 
 // Result is the order, pollinizers apart.
@@ -50,12 +51,12 @@ func Order(in In, say *report.Voice) (Result, error) {
 	kinds := []struct {
 		path, label, kind string
 		n                 int
-	}{{"plants.main", "To order", m.Kind, in.Stations - in.Pollinizers}}
+	}{{"plants.main", "To order", m.Kind, (in.Stations - in.Pollinizers) * in.Each}}
 	if in.Pollinizers > 0 {
 		kinds = append(kinds, struct {
 			path, label, kind string
 			n                 int
-		}{"plants.pollinizers", "Pollinizers to order", m.PollinizerKind, in.Pollinizers})
+		}{"plants.pollinizers", "Pollinizers to order", m.PollinizerKind, in.Pollinizers * in.Each})
 	}
 	for _, k := range kinds {
 		o, err := supply.Plants(k.n, surv, conf, m.FlatReserve)
@@ -71,7 +72,7 @@ func Order(in In, say *report.Voice) (Result, error) {
 			say.Tell(working.Search, k.path, "Plants to order", "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence",
 				fmt.Sprintf("stations %d, survival %g, confidence %g", k.n, surv, conf),
 				float64(o.Plants), units.Count, "method LAY-9; binomial tail by the incomplete beta function (Abramowitz & Stegun, 1964, 26.5.24)",
-				say.Num("stations", float64(k.n), units.Count, working.Computed, "", "rows.stations"),
+				say.Num(map[bool]string{true: "plants wanted", false: "stations"}[in.Each > 1], float64(k.n), units.Count, working.Computed, "", "rows.stations"),
 				say.Num("survival", surv, units.Fraction, origin, practice.OriginWords(m.Origin), ""),
 				say.Num("confidence", conf, units.Fraction, map[bool]working.Origin{true: working.Assumed, false: working.Chosen}[p.Confidence == 0], "", ""))
 			say.Step(k.path, "The other school: a flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve), float64(o.Flat),

@@ -103,18 +103,19 @@ func WithCare(in In, jobs []report.Job, say *report.Voice) []report.Job {
 			if detail == "" {
 				continue
 			}
-			a, b := in.Grown.Seasons.Span(s.Season[0], s.Season[len(s.Season)-1], y.Season)
+			a, b := in.Grown.Window(s.Season, s.Days, y.Age)
 			key := schedule.Key("feed-"+strconv.Itoa(k+1), y.Age)
 			add(report.Job{Key: key, Name: "Feed: " + s.Name, Phase: "feed", Age: y.Age, From: a, By: b, Detail: detail + " of nutrient for the block; " +
 				in.Grown.Feed.Placement,
-				Why: "the year's amount in its splits", Rule: "in its season, every year the table gives an amount", Origin: practice.OriginWords(in.Grown.Feed.Origin),
-				Done: in.Book.Done[key]})
+				Why: "the year's amount in its splits", Rule: dated(s.Days, "in its season, every year the table gives an amount"),
+				Origin: practice.OriginWords(in.Grown.Feed.Origin),
+				Done:   in.Book.Done[key]})
 		}
 		for k, h := range y.Harvests {
 			key := schedule.Key("harvest-"+strconv.Itoa(k+1), y.Age)
 			add(report.Job{Key: key, Name: "Harvest: " + h.Name, Phase: "harvest", Age: y.Age, From: h.From, By: h.To,
 				Detail: fmt.Sprintf("about %s from the block; %s", say.Text(h.BlockKg.Base, in.Grown.MassAs), h.Rounds), Why: "",
-				Rule: "in its season, once the planting bears", Origin: practice.OriginWords(in.Grown.Harvest.Origin), Done: in.Book.Done[key]})
+				Rule: dated(h.Days, "in its season, once the planting bears"), Origin: practice.OriginWords(in.Grown.Harvest.Origin), Done: in.Book.Done[key]})
 		}
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].From.Before(out[j].From) })
@@ -137,6 +138,17 @@ func at(ops []schedule.Operation) map[string]string {
 	return m
 }
 
+// dated says how a window follows that is counted in days from planting; season is what is said of any other.
+func dated(days []int, season string) string {
+	if len(days) != 2 {
+		return season
+	}
+	if days[1] <= 0 {
+		return fmt.Sprintf("%d to %d days before planting", -days[1], -days[0])
+	}
+	return fmt.Sprintf("%d to %d days after planting", days[0], days[1])
+}
+
 // rule says in words how an operation gets its date.
 func rule(o *schedule.Operation, names map[string]string) string {
 	switch {
@@ -146,10 +158,14 @@ func rule(o *schedule.Operation, names map[string]string) string {
 		}
 		return fmt.Sprintf("%s before %s, at least %s", o.Better.Words(), names[o.Before], o.Min.Words())
 	case o.After != "":
-		if o.Better.IsZero() {
-			return "on the day of " + names[o.After]
+		s := "on the day of " + names[o.After]
+		if !o.Better.IsZero() {
+			s = fmt.Sprintf("%s after %s", o.Better.Words(), names[o.After])
 		}
-		return fmt.Sprintf("%s after %s", o.Better.Words(), names[o.After])
+		if r := o.Repeat; r != nil {
+			s += fmt.Sprintf(", then every %s, %d times in all", r.Every.Words(), r.Times)
+		}
+		return s
 	}
 	s := schedule.SpanWords(o.Season)
 	switch {

@@ -131,6 +131,7 @@ export const useWorking = (id: string, figure: string) =>
     queryFn: () => take(api.GET("/blocks/{id}/working", { params: { path: { id }, query: { figure } } })),
   });
 export const useLists = () => useQuery({ queryKey: ["lists"], queryFn: () => take(api.GET("/lists")) });
+export const useRains = () => useQuery({ queryKey: ["rains"], queryFn: () => take(api.GET("/estate/rains")) });
 export const useClimate = () => useQuery({ queryKey: ["climate"], queryFn: () => take(api.GET("/climate")) });
 export const useLand = (id: string) =>
   useQuery({

@@ -74,6 +74,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/estate/rains": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rainy seasons the climate shows and the windows of those the estate has */
+        get: operations["getRains"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/overview": {
         parameters: {
             query?: never;
@@ -960,6 +977,7 @@ export interface components {
             /** @enum {string} */
             units: "metric" | "us";
             seasons: components["schemas"]["SeasonWindow"][];
+            rains?: components["schemas"]["Rain"][];
             people: components["schemas"]["Person"][];
             climate: components["schemas"]["Month"][];
             climateSource: string;
@@ -976,6 +994,17 @@ export interface components {
             labs?: {
                 [key: string]: unknown;
             };
+        };
+        Rain: {
+            from: string;
+            to: string;
+        };
+        RainsProposed: {
+            rains: components["schemas"]["Rain"][];
+            why: string[];
+            windows: components["schemas"]["SeasonWindow"][];
+            words: string[];
+            source: string;
         };
         SeasonWindow: {
             key: string;
@@ -2544,6 +2573,9 @@ export interface components {
             traits: components["schemas"]["SheetTraits"];
             waits: components["schemas"]["SheetWait"][];
             bed?: components["schemas"]["SheetBed"];
+            tropics?: {
+                [key: string]: string;
+            };
             limits: components["schemas"]["SheetLimit"][];
             forks: components["schemas"]["SheetFork"][];
             layouts: components["schemas"]["SheetLayout"][];
@@ -2569,6 +2601,12 @@ export interface components {
             basis: string;
             showAs: string;
             origin: string;
+            also?: {
+                name: string;
+                per: components["schemas"]["Range"];
+                showAs: string;
+                origin: string;
+            }[];
         };
         SheetCanopy: {
             finalM: number;
@@ -2621,6 +2659,7 @@ export interface components {
             question: string;
             step: string;
             options: components["schemas"]["SheetOption"][];
+            if?: unknown;
         };
         SheetLayout: {
             id: string;
@@ -2641,6 +2680,10 @@ export interface components {
             life?: components["schemas"]["SheetSpan"];
             canopy?: components["schemas"]["SheetCanopy"];
             product?: components["schemas"]["SheetProduct"];
+            material?: components["schemas"]["SheetMaterial"];
+            system?: string;
+            each?: number;
+            eachName?: string;
         };
         SheetMaterial: {
             kind: string;
@@ -2654,6 +2697,7 @@ export interface components {
         };
         PlantingWindow: {
             season: string[];
+            rains?: string[];
             when: string;
             origin: string;
         };
@@ -2670,7 +2714,12 @@ export interface components {
             after: string;
             better: string;
             min: string;
+            repeat?: {
+                every: string;
+                times: number;
+            };
             season: unknown;
+            rains?: string[];
             ages: unknown;
             origin: string;
         };
@@ -2865,6 +2914,27 @@ export interface operations {
                     "application/json": components["schemas"]["SeasonWindow"][];
                 };
             };
+        };
+    };
+    getRains: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description rains */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RainsProposed"];
+                };
+            };
+            default: components["responses"]["Problem"];
         };
     };
     getOverview: {

@@ -1,11 +1,12 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, patchEstate, take, useEstate, type Patch, type Schema } from "../api/client";
+import { patchEstate, useEstate, type Patch, type Schema } from "../api/client";
 import { TextField } from "../shell/Fields";
 import { PlaceField } from "../shell/PlaceField";
 import { say, sayError } from "../shell/Notices";
 import { Busy, Trouble } from "../shell/States";
 import { CopiesSection } from "./CopiesSection";
+import { SeasonsSection } from "./SeasonsSection";
 
 /** The estate itself: its name and place, units, people, season windows, copies and the history of changes. */
 export default function SettingsPage() {
@@ -117,55 +118,7 @@ export default function SettingsPage() {
             keep={(v) => put({ station: v }, "The station's address is kept")}
           />
         </div>
-        <h2 className="mt-6">Seasons</h2>
-        <p className="no-print mb-1 flex flex-wrap items-center gap-2">
-          Set them for
-          {([true, false] as const).map((south) => (
-            <button
-              key={String(south)}
-              className="act"
-              onClick={() =>
-                void take(api.GET("/estate/seasons", { params: { query: { south } } })).then(
-                  (seasons) =>
-                    put({ seasons }, `The seasons are those of the ${south ? "southern" : "northern"} half of the earth`),
-                  sayError,
-                )
-              }
-            >
-              the {south ? "southern" : "northern"} half of the earth
-            </button>
-          ))}
-        </p>
-        <p className="text-sm text-faint">
-          What the sheets call a season has these days here. The season year starts with early spring.
-        </p>
-        <table className="tbl">
-          <tbody>
-            {e.seasons.map((s, i) => (
-              <tr key={s.key}>
-                <td>{s.key.replace("-", " ")}</td>
-                {(["from", "to"] as const).map((k) => (
-                  <td key={k} className="num">
-                    <input
-                      className="field w-24 text-right"
-                      aria-label={`${s.key}, ${k}, month-day`}
-                      defaultValue={s[k]}
-                      key={s[k]}
-                      onBlur={(ev) => {
-                        const value = ev.target.value;
-                        if (value !== s[k])
-                          put(
-                            (now) => ({ seasons: now.seasons.map((w, j) => (j === i ? { ...w, [k]: value } : w)) }),
-                            "The season is kept",
-                          );
-                      }}
-                    />
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <SeasonsSection estate={e} put={put} />
       </section>
       <section>
         <CopiesSection />

@@ -11,7 +11,7 @@ import (
 // soilIn is what the soil is read from.
 func (c *computation) soilIn() soils.In {
 	b := c.in.Block
-	return soils.In{Pits: b.Pits, Tests: b.Tests, Uses: c.in.uses(b.SheetID()), Sheet: c.sheet, Fumigated: c.fumigated(), AreaM2: c.ground.AreaM2}
+	return soils.In{Pits: b.Pits, Tests: b.Tests, Uses: c.in.uses(c.sheet), Sheet: c.sheet, Fumigated: c.fumigated(), AreaM2: c.ground.AreaM2}
 }
 
 // judgeSoil says what pits, tests and previous uses ask for.

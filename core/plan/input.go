@@ -48,10 +48,10 @@ type Stood struct {
 }
 
 // uses are what the ground carried: what people said, and what stood on the block and has ended.
-func (in Input) uses(crop string) []rotation.Use {
+func (in Input) uses(sheet *practice.Sheet) []rotation.Use {
 	out := slices.Clone(in.Block.Uses)
 	for _, s := range in.Before {
-		if s.Sheet == crop {
+		if sheet != nil && s.Sheet == sheet.Crop() {
 			out = append(out, rotation.Use{Kind: "same-tree", End: s.End, Note: s.Name})
 		}
 		if s.Woody {

@@ -127,3 +127,11 @@ func (s *Sheet) Harvesting(choice map[string]string) yield.Harvest {
 	}
 	return yield.Harvest{}
 }
+
+// Crop is the crop a sheet is of: its own id, or the id of the sheet it was copied from.
+func (s *Sheet) Crop() string {
+	if s.From != "" {
+		return s.From
+	}
+	return s.ID
+}

@@ -39,6 +39,7 @@ type Sheet struct {
 	Format    int                       `yaml:"format" json:"format"` // of the sheet; 0 is what was written before formats were counted
 	ID        string                    `yaml:"id" json:"id"`
 	Version   int                       `yaml:"version" json:"version"`
+	From      string                    `yaml:"from" json:"from,omitempty"` // id of the sheet it was copied from; "" for one of the library
 	Name      string                    `yaml:"name" json:"name"`
 	Botanical string                    `yaml:"botanical" json:"botanical"`
 	Habit     string                    `yaml:"habit" json:"habit"`

@@ -32,7 +32,7 @@ func (s *Sheet) Validate() []error {
 		fail("id, name and version are needed")
 	}
 	if !(0 < s.Life.Low && s.Life.Low <= s.Life.Base && s.Life.Base <= s.Life.High && s.Life.High <= 120) {
-		fail("life must rise from low to high within 120 years, got %+v", s.Life)
+		fail("life must rise from low to high within 120 years, got %d, %d, %d", s.Life.Low, s.Life.Base, s.Life.High)
 	}
 	origin("life", s.Life.Origin)
 	s.checkTraits(fail, origin)
@@ -221,7 +221,7 @@ func (s *Sheet) checkLayouts(fail func(string, ...any)) {
 			fail("layout %s: printed density %g/ha, its spacings give %.0f", l.ID, l.PerHa, d)
 		}
 		if p := l.Life; p != nil && !(0 < p.Low && p.Low <= p.Base && p.Base <= p.High && p.High <= 120 && p.Origin != "") {
-			fail("layout %s: its life must rise from low to high within 120 years and have an origin, got %+v", l.ID, *p)
+			fail("layout %s: its life must rise from low to high within 120 years and have an origin, got %d, %d, %d", l.ID, p.Low, p.Base, p.High)
 		}
 		if l.Product != nil {
 			l.Product.check(fail)

@@ -336,6 +336,9 @@ type LayoutSpec = layout.Spec
 // Lie defines model for Lie.
 type Lie = terrain.Lie
 
+// LifeLine defines model for LifeLine.
+type LifeLine = practice.LifeLine
+
 // LimeAnswer defines model for LimeAnswer.
 type LimeAnswer = prepare.LimeAnswer
 
@@ -365,6 +368,16 @@ type NamedText struct {
 
 // NewBlock defines model for NewBlock.
 type NewBlock = estate.NewBlock
+
+// NewSheet defines model for NewSheet.
+type NewSheet struct {
+	// From the sheet to copy
+	From *string `json:"from,omitempty"`
+	Name *string `json:"name,omitempty"`
+
+	// Text a sheet as it stands in a file
+	Text *string `json:"text,omitempty"`
+}
 
 // Organic defines model for Organic.
 type Organic = amend.Organic
@@ -517,8 +530,17 @@ type SheetCanopy struct {
 	Seen    interface{} `json:"seen"`
 }
 
+// SheetDifference defines model for SheetDifference.
+type SheetDifference = practice.Difference
+
+// SheetDoc defines model for SheetDoc.
+type SheetDoc = estate.SheetDoc
+
 // SheetDrainRoots defines model for SheetDrainRoots.
 type SheetDrainRoots = practice.DrainRoots
+
+// SheetEdit defines model for SheetEdit.
+type SheetEdit = practice.Edit
 
 // SheetFork defines model for SheetFork.
 type SheetFork struct {
@@ -666,6 +688,9 @@ type SheetSpan struct {
 // SheetTraits defines model for SheetTraits.
 type SheetTraits = practice.Traits
 
+// SheetValue defines model for SheetValue.
+type SheetValue = practice.Value
+
 // SheetWait defines model for SheetWait.
 type SheetWait = rotation.Rule
 
@@ -787,6 +812,9 @@ type FromPlanting = string
 
 // IfMatch defines model for IfMatch.
 type IfMatch = string
+
+// SheetId defines model for SheetId.
+type SheetId = string
 
 // AddBlocksJSONBody defines parameters for AddBlocks.
 type AddBlocksJSONBody struct {
@@ -1029,6 +1057,40 @@ type RedoChangeParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// AddSheetParams defines parameters for AddSheet.
+type AddSheetParams struct {
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
+// RemoveSheetParams defines parameters for RemoveSheet.
+type RemoveSheetParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
+// OpenSheetParams defines parameters for OpenSheet.
+type OpenSheetParams struct {
+	Against *string `form:"against,omitempty" json:"against,omitempty"`
+}
+
+// EditSheetJSONBody defines parameters for EditSheet.
+type EditSheetJSONBody struct {
+	Edits []SheetEdit `json:"edits"`
+}
+
+// EditSheetParams defines parameters for EditSheet.
+type EditSheetParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
 // GetStepsParams defines parameters for GetSteps.
 type GetStepsParams struct {
 	// XPerson who makes the change, percent-encoded
@@ -1109,6 +1171,12 @@ type ReadNormalsJSONRequestBody = NamedText
 
 // ReadWeatherJSONRequestBody defines body for ReadWeather for application/json ContentType.
 type ReadWeatherJSONRequestBody = NamedText
+
+// AddSheetJSONRequestBody defines body for AddSheet for application/json ContentType.
+type AddSheetJSONRequestBody = NewSheet
+
+// EditSheetJSONRequestBody defines body for EditSheet for application/json ContentType.
+type EditSheetJSONRequestBody EditSheetJSONBody
 
 // KeepWeatherJSONRequestBody defines body for KeepWeather for application/json ContentType.
 type KeepWeatherJSONRequestBody = NamedText
@@ -1277,6 +1345,21 @@ type ServerInterface interface {
 	// ListSheets The practice sheets
 	// (GET /sheets)
 	ListSheets(c *gin.Context)
+	// AddSheet Copy a sheet under a name of its own, or read one from a file
+	// (POST /sheets)
+	AddSheet(c *gin.Context, params AddSheetParams)
+	// RemoveSheet Take an own sheet out that nothing is planned with
+	// (DELETE /sheets/{sheet})
+	RemoveSheet(c *gin.Context, sheet SheetId, params RemoveSheetParams)
+	// OpenSheet A sheet value by value, with how it differs from the one it came from or from another
+	// (GET /sheets/{sheet})
+	OpenSheet(c *gin.Context, sheet SheetId, params OpenSheetParams)
+	// EditSheet Change values of an own sheet
+	// (PATCH /sheets/{sheet})
+	EditSheet(c *gin.Context, sheet SheetId, params EditSheetParams)
+	// GetSheetFile A sheet as a file
+	// (GET /sheets/{sheet}/file)
+	GetSheetFile(c *gin.Context, sheet SheetId)
 	// PollStation Ask the weather station for its new days
 	// (POST /station/poll)
 	PollStation(c *gin.Context)
@@ -3179,6 +3262,243 @@ func (siw *ServerInterfaceWrapper) ListSheets(c *gin.Context) {
 	siw.Handler.ListSheets(c)
 }
 
+// AddSheet operation middleware
+func (siw *ServerInterfaceWrapper) AddSheet(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddSheetParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddSheet(c, params)
+}
+
+// RemoveSheet operation middleware
+func (siw *ServerInterfaceWrapper) RemoveSheet(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "sheet" -------------
+	var sheet SheetId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "sheet", c.Param("sheet"), &sheet, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter sheet: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RemoveSheetParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemoveSheet(c, sheet, params)
+}
+
+// OpenSheet operation middleware
+func (siw *ServerInterfaceWrapper) OpenSheet(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "sheet" -------------
+	var sheet SheetId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "sheet", c.Param("sheet"), &sheet, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter sheet: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params OpenSheetParams
+
+	// ------------- Optional query parameter "against" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "against", c.Request.URL.Query(), &params.Against, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter against: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.OpenSheet(c, sheet, params)
+}
+
+// EditSheet operation middleware
+func (siw *ServerInterfaceWrapper) EditSheet(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "sheet" -------------
+	var sheet SheetId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "sheet", c.Param("sheet"), &sheet, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter sheet: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EditSheetParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EditSheet(c, sheet, params)
+}
+
+// GetSheetFile operation middleware
+func (siw *ServerInterfaceWrapper) GetSheetFile(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "sheet" -------------
+	var sheet SheetId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "sheet", c.Param("sheet"), &sheet, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter sheet: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetSheetFile(c, sheet)
+}
+
 // PollStation operation middleware
 func (siw *ServerInterfaceWrapper) PollStation(c *gin.Context) {
 
@@ -3447,6 +3767,11 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/copies/:name/restore", wrapper.RestoreKept)
 	router.POST(options.BaseURL+"/restore", wrapper.RestoreCopy)
 	router.GET(options.BaseURL+"/sheets", wrapper.ListSheets)
+	router.POST(options.BaseURL+"/sheets", wrapper.AddSheet)
+	router.DELETE(options.BaseURL+"/sheets/:sheet", wrapper.RemoveSheet)
+	router.GET(options.BaseURL+"/sheets/:sheet", wrapper.OpenSheet)
+	router.PATCH(options.BaseURL+"/sheets/:sheet", wrapper.EditSheet)
+	router.GET(options.BaseURL+"/sheets/:sheet/file", wrapper.GetSheetFile)
 	router.GET(options.BaseURL+"/calculators", wrapper.ListCalculators)
 	router.POST(options.BaseURL+"/calculators/:name", wrapper.RunCalculator)
 }

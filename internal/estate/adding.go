@@ -167,7 +167,7 @@ func (s *Service) settle(ctx context.Context, e document.Estate, who string, d *
 	p := d.all[i].Planting
 	b := d.Block
 	b.Planting = &p
-	plan.Complete(&b, e, s.sheets.Get, s.today())
+	plan.Complete(&b, e, s.find(ctx), s.today())
 	fix, planted, end := !p.Planted.IsZero() && p.AsPlanted == nil, p.Planted, p.End
 	if fix {
 		p.Planted, p.End = civil.Date{}, nil

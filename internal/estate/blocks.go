@@ -323,15 +323,16 @@ func (d BlockDoc) Whole() geojson.Whole {
 }
 
 // before is what stood on the block and ended before the planting it is seen from.
-func (s *Service) before(d BlockDoc) []plan.Stood {
+func (s *Service) before(ctx context.Context, d BlockDoc) []plan.Stood {
 	var out []plan.Stood
+	find := s.find(ctx)
 	for _, h := range d.all {
 		if h.err != nil || h.End == nil || d.Block.Planting != nil && h.ID == d.Block.Planting.ID {
 			continue
 		}
 		st := plan.Stood{Sheet: h.Sheet, Name: h.Name, End: h.End.On}
-		if sheet, ok := s.sheets.Get(h.Sheet); ok {
-			st.Woody = sheet.Woody
+		if sheet, ok := find(h.Sheet); ok {
+			st.Sheet, st.Woody = sheet.Crop(), sheet.Woody
 			if st.Name == "" {
 				st.Name = sheet.Name
 			}

@@ -3,12 +3,14 @@ package estate
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
 	"sort"
 	"strconv"
 	"strings"
 
+	"slowroot/core/practice"
 	"slowroot/internal/store"
 )
 
@@ -45,12 +47,38 @@ func (s *Service) Differences(ctx context.Context, change int64) ([]Difference, 
 			out = append(out, Difference{Block: i.Block, Words: strings.TrimSpace(lead + " " + name), Was: thereOr(i.Before), Is: thereOr(i.After)})
 			continue
 		}
+		if i.Kind == store.SheetDoc {
+			d, err := sheetDifferences(i.Before, i.After)
+			if err != nil {
+				return nil, err
+			}
+			out = append(out, d...)
+			continue
+		}
 		walk(lead, was, is, func(words, before, after string) {
 			out = append(out, Difference{Block: i.Block, Words: words, Was: before, Is: after})
 		})
 	}
 	if n := len(out) - mostDifferences; n > 0 {
 		out = append(out[:mostDifferences:mostDifferences], Difference{Words: fmt.Sprintf("and %d more", n)})
+	}
+	return out, nil
+}
+
+// sheetDifferences are what changed in an own sheet, value by value.
+func sheetDifferences(before, after []byte) ([]Difference, error) {
+	var was, is ownSheet
+	if err := errors.Join(json.Unmarshal(before, &was), json.Unmarshal(after, &is)); err != nil {
+		return nil, fmt.Errorf("%w: an entry of the history: %v", store.ErrDamaged, err)
+	}
+	list, err := practice.Differences([]byte(was.Text), []byte(is.Text))
+	if err != nil {
+		return nil, err
+	}
+	var out []Difference
+	for _, d := range list {
+		words := strings.TrimSpace(strings.Join([]string{"sheet “" + is.Name + "”:", d.Section, d.Entry, d.Field}, " "))
+		out = append(out, Difference{Words: strings.Join(strings.Fields(words), " "), Was: d.Was, Is: d.Is})
 	}
 	return out, nil
 }

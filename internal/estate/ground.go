@@ -254,12 +254,16 @@ func (s *Service) Fit(ctx context.Context, id string) ([]fit.Fit, error) {
 	if err != nil {
 		return nil, err
 	}
-	return plan.Matrix(in, s.sheets.In(e.Estate.Units).All(), true), nil
+	l, err := s.library(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return plan.Matrix(in, l.In(e.Estate.Units).All(), true), nil
 }
 
 // FitOf judges one crop on every block.
 func (s *Service) FitOf(ctx context.Context, sheet string) ([]fit.Fit, error) {
-	sh, ok := s.sheets.Get(sheet)
+	sh, ok := s.find(ctx)(sheet)
 	if !ok {
 		return nil, fmt.Errorf("sheet %q: %w", sheet, store.ErrNotFound)
 	}

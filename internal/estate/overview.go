@@ -96,7 +96,7 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 		}
 		out.YearToday = p.YearToday
 		b.shorten(p, d.Block)
-		b.Plantings = s.line(d)
+		b.Plantings = s.line(ctx, d)
 		out.Blocks = append(out.Blocks, b)
 	}
 	if out.YearToday == 0 {
@@ -121,11 +121,11 @@ func (b *InShort) shorten(p *plan.Plan, block document.Block) {
 }
 
 // line is the line of time of a block, each planting under its own name or its crop's.
-func (s *Service) line(d BlockDoc) []PlantingShort {
+func (s *Service) line(ctx context.Context, d BlockDoc) []PlantingShort {
 	out := slices.Clone(d.Plantings)
 	for i := range out {
 		if out[i].Name == "" {
-			out[i].Name = s.cropOf(document.Planting{Sheet: out[i].Sheet})
+			out[i].Name = s.cropOf(ctx, document.Planting{Sheet: out[i].Sheet})
 		}
 	}
 	return out

@@ -89,7 +89,7 @@ func (s *Service) AddPlanting(ctx context.Context, who, id string, revision int,
 	b := d.Block
 	b.Planting = &p
 	s.sign(&p, who)
-	plan.Complete(&b, e.Estate, s.sheets.Get, s.today())
+	plan.Complete(&b, e.Estate, s.find(ctx), s.today())
 	trial := d
 	trial.all = append(slices.Clone(d.all), held{Planting: p})
 	if _, err := s.compute(ctx, e.Estate, trial.as(b), nil); err != nil {
@@ -98,17 +98,17 @@ func (s *Service) AddPlanting(ctx context.Context, who, id string, revision int,
 	if err := b.Valid(); err != nil {
 		return BlockDoc{}, err
 	}
-	return s.keep(ctx, who, fmt.Sprintf("%s %s on %s", map[bool]string{true: "Considered", false: "Planned"}[p.Considered], s.cropOf(p), b.Name), d, b, store.Also{})
+	return s.keep(ctx, who, fmt.Sprintf("%s %s on %s", map[bool]string{true: "Considered", false: "Planned"}[p.Considered], s.cropOf(ctx, p), b.Name), d, b, store.Also{})
 }
 
 // maxPlantings is how many plantings a block holds.
 const maxPlantings = 60
 
-func (s *Service) cropOf(p document.Planting) string {
+func (s *Service) cropOf(ctx context.Context, p document.Planting) string {
 	if p.Name != "" {
 		return p.Name
 	}
-	if sheet, ok := s.sheets.Get(p.Sheet); ok {
+	if sheet, ok := s.find(ctx)(p.Sheet); ok {
 		return strings.ToLower(sheet.Name)
 	}
 	return p.Sheet
@@ -134,6 +134,6 @@ func (s *Service) EndPlanting(ctx context.Context, who, id string, revision int,
 		p := *b.Planting
 		p.End = &end
 		b.Planting = &p
-		return b, fmt.Sprintf("Ended %s on %s: %s", s.cropOf(p), b.Name, end.How), b.Valid()
+		return b, fmt.Sprintf("Ended %s on %s: %s", s.cropOf(ctx, p), b.Name, end.How), b.Valid()
 	})
 }

@@ -46,7 +46,8 @@ func (e *Stale) Unwrap() error { return store.ErrStale }
 // Service is an open estate.
 type Service struct {
 	store   *store.Store
-	sheets  *practice.Library
+	sheets  *practice.Library // that ship with the program
+	only    bool              // they are all there are: of a service that tries something
 	calcs   *calc.Registry
 	today   func() civil.Date
 	memory  memory
@@ -66,11 +67,15 @@ func (s *Service) Today() civil.Date { return s.today() }
 
 // Sheets and Calculators are the libraries behind the service.
 func (s *Service) Sheets(ctx context.Context) []*practice.Sheet {
+	l, err := s.library(ctx)
+	if err != nil {
+		l = s.sheets
+	}
 	d, err := s.Estate(ctx)
 	if err != nil { // before an estate is begun they speak metric
-		return s.sheets.All()
+		return l.All()
 	}
-	return s.sheets.In(d.Estate.Units).All()
+	return l.In(d.Estate.Units).All()
 }
 func (s *Service) Calculators() *calc.Registry { return s.calcs }
 
@@ -307,7 +312,7 @@ func (s *Service) patched(ctx context.Context, who string, d BlockDoc, patch []b
 	if err != nil {
 		return b, err
 	}
-	plan.Complete(&b, e.Estate, s.sheets.Get, s.today())
+	plan.Complete(&b, e.Estate, s.find(ctx), s.today())
 	_, err = s.compute(ctx, e.Estate, d.as(b), nil)
 	return b, err
 }
@@ -387,7 +392,7 @@ func (s *Service) brief(ctx context.Context, e document.Estate, d BlockDoc) (*pl
 
 func (s *Service) input(ctx context.Context, e document.Estate, d BlockDoc) (plan.Input, error) {
 	b := d.Block
-	in := plan.Input{Estate: e, BlockID: d.ID, Block: b, Today: s.today(), Records: d.records, Before: s.before(d)}
+	in := plan.Input{Estate: e, BlockID: d.ID, Block: b, Today: s.today(), Records: d.records, Before: s.before(ctx, d)}
 	if err := s.ground(ctx, &in); err != nil {
 		return in, err
 	}
@@ -398,7 +403,11 @@ func (s *Service) input(ctx context.Context, e document.Estate, d BlockDoc) (pla
 	if b.Planting.Date.IsZero() {
 		return in, finding.Bad("planting.date", "", "a planting needs the day it is planted or would be", "a day written YYYY-MM-DD")
 	}
-	in.Sheet, _ = s.sheets.In(e.Units).Get(b.Planting.Sheet)
+	sheet, err := s.sheetIn(ctx, b.Planting.Sheet, e.Units)
+	if err != nil {
+		return in, err
+	}
+	in.Sheet = sheet
 	if in.Sheet == nil && b.Planting.SheetDigest == "" {
 		return in, finding.Bad("planting.sheet", b.Planting.Sheet, "is not a practice sheet of the library", "a sheet from the list of sheets")
 	}
@@ -448,7 +457,7 @@ func (s *Service) Preview(ctx context.Context, id string, patch []byte) (*plan.P
 	if err := merge(d.Block, patch, &b); err != nil {
 		return nil, err
 	}
-	plan.Complete(&b, e.Estate, s.sheets.Get, s.today())
+	plan.Complete(&b, e.Estate, s.find(ctx), s.today())
 	return s.compute(ctx, e.Estate, d.as(b), nil)
 }
 
@@ -529,7 +538,7 @@ func (s *Service) keepSheet(ctx context.Context, p *document.Planting) error {
 	if p.SheetDigest != "" {
 		return nil
 	}
-	sheet, ok := s.sheets.Get(p.Sheet)
+	sheet, ok := s.find(ctx)(p.Sheet)
 	if !ok {
 		return finding.Bad("planting.sheet", p.Sheet, "is not a practice sheet of the library", "a sheet from the list of sheets")
 	}

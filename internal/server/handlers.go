@@ -212,10 +212,6 @@ func (s *Server) RecordPlanted(c *gin.Context, id string, p api.RecordPlantedPar
 	}
 }
 
-func (s *Server) ListSheets(c *gin.Context) {
-	answer(s, c, http.StatusOK, s.Estate.Sheets(c.Request.Context()), nil)
-}
-
 func (s *Server) ListCalculators(c *gin.Context) {
 	answer(s, c, http.StatusOK, s.Estate.Calculators().All(), nil)
 }

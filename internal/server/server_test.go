@@ -230,6 +230,7 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 	r.want(204, "DELETE", "/blocks/"+id["Gate Field"], "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(gate.Revision)))
 	r.want(404, "GET", "/blocks/"+id["Gate Field"], "")
 	r.want(200, "GET", "/sheets", "")
+	r.sheetOperations()
 	r.want(200, "GET", "/calculators", "")
 	r.want(200, "POST", "/calculators/planting-density", `{"inputs":{"rowSpacingM":6,"plantSpacingM":4}}`)
 	r.want(422, "POST", "/calculators/planting-density", `{"inputs":{"rowSpacingM":0}}`)
@@ -454,4 +455,35 @@ func TestPreviewOfNonsense(t *testing.T) {
 		}
 	}
 	r.want(200, "POST", "/blocks/"+foot+"/preview", `{"planting":null}`)
+}
+
+// sheetOperations copies a sheet, changes it, reads it as a file and in again, and takes it out.
+func (r *rig) sheetOperations() {
+	r.t.Helper()
+	var own struct {
+		ID       string
+		Revision int
+		Values   []struct{ Path, Value string }
+	}
+	r.want(200, "GET", "/sheets/hazelnut?against=persimmon", "")
+	r.want(404, "GET", "/sheets/none", "")
+	r.want(422, "POST", "/sheets", `{"from":"hazelnut"}`)
+	r.want(201, "POST", "/sheets", `{"from":"hazelnut","name":"Hazelnut, ours"}`).into(&own)
+	match := func() []string { return []string{"If-Match", fmt.Sprintf("%q", fmt.Sprint(own.Revision))} }
+	r.want(422, "PATCH", "/sheets/"+own.ID, `{"edits":[{"path":"life.base","value":"4000"}]}`, match()...)
+	r.want(422, "PATCH", "/sheets/hazelnut", `{"edits":[{"path":"life.nothing","value":"4"}]}`, match()...)
+	r.want(200, "PATCH", "/sheets/"+own.ID, `{"edits":[{"path":"habit","value":"as we grow it"}]}`, match()...).into(&own)
+	r.want(412, "PATCH", "/sheets/"+own.ID, `{"edits":[{"path":"habit","value":"x"}]}`, "If-Match", `"1"`)
+	file := r.want(200, "GET", "/sheets/"+own.ID+"/file", "").Body.String()
+	text, _ := json.Marshal(map[string]string{"text": file})
+	var again struct {
+		ID       string
+		Revision int
+	}
+	r.want(201, "POST", "/sheets", string(text)).into(&again)
+	if again.ID == own.ID {
+		r.t.Errorf("read in over %s", own.ID)
+	}
+	r.want(204, "DELETE", "/sheets/"+again.ID, "", "If-Match", fmt.Sprintf("%q", fmt.Sprint(again.Revision)))
+	r.want(422, "DELETE", "/sheets/hazelnut", "", match()...)
 }

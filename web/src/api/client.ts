@@ -92,6 +92,13 @@ export const queryClient = new QueryClient({
 export const useStatus = () => useQuery({ queryKey: ["status"], queryFn: () => take(api.GET("/status")) });
 export const useOverview = () => useQuery({ queryKey: ["overview"], queryFn: () => take(api.GET("/overview")) });
 export const useSheets = () => useQuery({ queryKey: ["sheets"], queryFn: () => take(api.GET("/sheets")), staleTime: Infinity });
+export const useSheet = (id: string, against = "") =>
+  useQuery({
+    queryKey: ["sheet", id, against],
+    queryFn: () =>
+      take(api.GET("/sheets/{sheet}", { params: { path: { sheet: id }, query: { against: against || undefined } } })),
+    enabled: id !== "",
+  });
 export const useCalculators = () =>
   useQuery({ queryKey: ["calculators"], queryFn: () => take(api.GET("/calculators")), staleTime: Infinity });
 export const useCopies = () => useQuery({ queryKey: ["copies"], queryFn: () => take(api.GET("/copies")) });
@@ -260,6 +267,19 @@ export const write = {
       api.POST("/blocks/{id}/samples/{sample}/report", { params: { path: { ...p.path, sample }, header: p.header } }),
     ).then(keep);
   },
+  copySheet: (from: string, name: string) => take(api.POST("/sheets", { params: { header: by() }, body: { from, name } })),
+  takeSheet: (text: string) => take(api.POST("/sheets", { params: { header: by() }, body: { text } })),
+  editSheet: (d: Schema["SheetDoc"], edits: Schema["SheetEdit"][]) =>
+    take(
+      api.PATCH("/sheets/{sheet}", {
+        params: { path: { sheet: d.id }, header: { "If-Match": `"${d.revision}"`, ...by() } },
+        body: { edits },
+      }),
+    ),
+  removeSheet: (d: Schema["SheetDoc"]) =>
+    take(
+      api.DELETE("/sheets/{sheet}", { params: { path: { sheet: d.id }, header: { "If-Match": `"${d.revision}"`, ...by() } } }),
+    ),
   undo: (change: number) => take(api.POST("/undo", { params: { header: { "If-Match": `"${change}"`, ...by() } } })),
   redo: (change: number) => take(api.POST("/redo", { params: { header: { "If-Match": `"${change}"`, ...by() } } })),
   plan: (d: BlockDoc, body: Schema["Planting"]) => take(api.POST("/blocks/{id}/plantings", { params: at(d), body })),
@@ -277,6 +297,17 @@ export const write = {
     return r.outputs.sidesM as number[];
   },
 };
+
+/** changeSheets makes one change of the estate's own sheets, and reads them and everything planned with them again. */
+export const changeSheets = <T>(make: () => Promise<T>) =>
+  inTurn(async () => {
+    try {
+      return await make();
+    } finally {
+      await queryClient.invalidateQueries({ queryKey: ["sheets"] });
+      await changed();
+    }
+  });
 
 /** patchEstate makes one change of the estate on what the change before it left, and reads everything again. */
 export const patchEstate = (make: (e: Schema["Estate"]) => Patch) =>

@@ -872,6 +872,43 @@ export interface paths {
         /** The practice sheets */
         get: operations["listSheets"];
         put?: never;
+        /** Copy a sheet under a name of its own, or read one from a file */
+        post: operations["addSheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sheets/{sheet}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sheet value by value, with how it differs from the one it came from or from another */
+        get: operations["openSheet"];
+        put?: never;
+        post?: never;
+        /** Take an own sheet out that nothing is planned with */
+        delete: operations["removeSheet"];
+        options?: never;
+        head?: never;
+        /** Change values of an own sheet */
+        patch: operations["editSheet"];
+        trace?: never;
+    };
+    "/sheets/{sheet}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sheet as a file */
+        get: operations["getSheetFile"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2539,6 +2576,65 @@ export interface components {
             working: components["schemas"]["WorkingStep"][];
             findings: components["schemas"]["Finding"][];
         };
+        NewSheet: {
+            /** @description the sheet to copy */
+            from?: string;
+            name?: string;
+            /** @description a sheet as it stands in a file */
+            text?: string;
+        };
+        SheetEdit: {
+            path: string;
+            value?: string;
+            copyAs?: string;
+            remove?: boolean;
+        };
+        SheetValue: {
+            path: string;
+            section: string;
+            entry: string;
+            field: string;
+            value: string;
+            origin: string;
+        };
+        SheetDifference: {
+            path: string;
+            section: string;
+            entry: string;
+            field: string;
+            was: string;
+            is: string;
+        };
+        SheetDoc: {
+            id: string;
+            own: boolean;
+            revision: number;
+            from: string;
+            values: components["schemas"]["SheetValue"][];
+            differences: components["schemas"]["SheetDifference"][];
+            lives: components["schemas"]["LifeLine"][];
+            fromMemory: number;
+            entries: number;
+        };
+        LifeLine: {
+            layout: string;
+            name: string;
+            system: string;
+            usual: boolean;
+            product: string;
+            shownAs: string;
+            perHa: number;
+            life: components["schemas"]["SheetSpan"];
+            first: number;
+            full: number;
+            total: number;
+            years: {
+                age: number;
+                perHa: components["schemas"]["Range"];
+                spreadM: number;
+                work: string[];
+            }[];
+        };
         SheetTraits: {
             earlyBloom: boolean;
             drainRoots?: components["schemas"]["SheetDrainRoots"];
@@ -2560,6 +2656,7 @@ export interface components {
         };
         Sheet: {
             format: number;
+            from?: string;
             id: string;
             version: number;
             name: string;
@@ -2754,6 +2851,7 @@ export interface components {
         };
     };
     parameters: {
+        SheetId: string;
         /** @description the planting the block is seen from; the one under way where it is left out */
         FromPlanting: string;
         BlockId: string;
@@ -4352,6 +4450,151 @@ export interface operations {
                     "application/json": components["schemas"]["Sheet"][];
                 };
             };
+        };
+    };
+    addSheet: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSheet"];
+            };
+        };
+        responses: {
+            /** @description added */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    openSheet: {
+        parameters: {
+            query?: {
+                against?: string;
+            };
+            header?: never;
+            path: {
+                sheet: components["parameters"]["SheetId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description sheet */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeSheet: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                sheet: components["parameters"]["SheetId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description taken out */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    editSheet: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                sheet: components["parameters"]["SheetId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    edits: components["schemas"]["SheetEdit"][];
+                };
+            };
+        };
+        responses: {
+            /** @description changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSheetFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet: components["parameters"]["SheetId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description YAML */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/yaml": string;
+                };
+            };
+            default: components["responses"]["Problem"];
         };
     };
     listCalculators: {

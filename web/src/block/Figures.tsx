@@ -1,24 +1,31 @@
 import type { Plan } from "../api/client";
 import { useReading } from "../shell/reading";
 
-/** Figures of a step: large, each with its unit lighter, each can be pressed for its working. */
+/**
+ * Figures of a step in the order the plan says them: large, each with its unit lighter, each can be pressed for its
+ * working. also are figures of other steps that are read with them; without names what is shown elsewhere on the step.
+ */
 export function Figures({
   plan,
-  paths,
+  step,
+  also = [],
+  without = [],
   press,
   across,
 }: {
   plan: Plan;
-  paths: string[];
+  step: string;
+  also?: string[];
+  without?: string[];
   press: (f: string) => void;
   across?: boolean; // side by side instead of one below the other
 }) {
   const { number, unit } = useReading();
+  const shown = plan.figures.filter((f) => (f.step === step && !without.includes(f.path)) || also.includes(f.path));
   return (
     <dl className={across ? "flex flex-wrap gap-x-7 gap-y-1" : "space-y-1.5 max-sm:grid max-sm:grid-cols-2 max-sm:gap-x-4"}>
-      {paths.map((path) => {
-        const f = plan.figures.find((x) => x.path === path);
-        if (!f) return null;
+      {shown.map((f) => {
+        const path = f.path;
         return (
           <div key={path}>
             <dd>

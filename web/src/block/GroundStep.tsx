@@ -35,11 +35,7 @@ export function GroundStep(props: StepProps) {
       {tab === "lie" && (
         <div className="grid grid-cols-[minmax(0,1fr)] gap-5 sm:grid-cols-[11rem_minmax(0,1fr)]">
           <div>
-            <Figures
-              plan={plan}
-              paths={["area", "perimeter", "land.slope", "land.falls", "land.height", "land.frost"]}
-              press={press}
-            />
+            <Figures plan={plan} step="ground" without={["site.water"]} press={press} />
             {land.data && <LandKey land={land.data} />}
             <div className="mt-3 flex flex-wrap gap-2">
               <Link className="act" to="/heights">
@@ -80,7 +76,7 @@ function Questions({ plan, doc, draft, press }: StepProps) {
           value={doc.block.works?.waterM3Day || undefined}
           keep={(v) => void draft.commit({ works: { waterM3Day: v ?? null } })}
         />
-        <Figures plan={plan} paths={["site.water"]} press={press} across />
+        <Figures plan={plan} step="" also={["site.water"]} press={press} across />
       </div>
       <table className="tbl">
         <thead>

@@ -21,11 +21,7 @@ export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>
-        <Figures
-          plan={plan}
-          paths={["plants.main", "plants.main.flat", "plants.pollinizers", "rows.stations", "life.first", "life.full"]}
-          press={press}
-        />
+        <Figures plan={plan} step="plants" also={["rows.stations", "rows.plants", "life.first", "life.full"]} press={press} />
       </div>
       <div className="min-w-0">
         <PlanSheet plan={plan} season={season} height={260} />

@@ -33,7 +33,7 @@ export function PrepareStep(props: StepProps) {
   return (
     <div className="py-2">
       <div className="mb-2 flex flex-wrap items-start justify-between gap-x-8 gap-y-2">
-        <Figures plan={plan} paths={["prepare.hours"]} press={press} across />
+        <Figures plan={plan} step="prepare" press={press} across />
         {p.lines.length > 0 && (
           <p>
             {p.costText} <span className="text-sm text-faint">for the hours</span>

@@ -16,19 +16,7 @@ export function RowsStep({ plan, doc, draft, press, season, setSeason }: StepPro
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>
-        <Figures
-          plan={plan}
-          paths={[
-            "rows.stations",
-            "rows.real",
-            "rows.density",
-            "rows.planted",
-            "rows.metres",
-            "rows.pollinizers",
-            "rows.temporary",
-          ]}
-          press={press}
-        />
+        <Figures plan={plan} step="rows" without={["canopy.touch"]} press={press} />
         <div className="mt-3">
           <PlanKey plan={plan} season={season} />
         </div>

@@ -16,21 +16,7 @@ export function SoilStep(props: StepProps) {
     <div className="py-2">
       <div className="mb-2 flex flex-wrap items-start justify-between gap-x-8 gap-y-2">
         <div className="flex-1">
-          <Figures
-            plan={plan}
-            paths={[
-              "soil.depth",
-              "soil.available",
-              "soil.ph",
-              "soil.bases",
-              "works.lime",
-              "works.sulphur",
-              "works.gypsum",
-              "works.organic",
-            ]}
-            press={press}
-            across
-          />
+          <Figures plan={plan} step="soil" press={press} across />
         </div>
         <CropMeant {...props} />
       </div>

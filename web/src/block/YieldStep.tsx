@@ -9,11 +9,7 @@ export function YieldStep({ plan, doc, press, season }: StepProps) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>
-        <Figures
-          plan={plan}
-          paths={["life.first", "life.full", "yield.full", "yield.block", "yield.ten", "yield.total", "canopy.touch"]}
-          press={press}
-        />
+        <Figures plan={plan} step="yield" also={["canopy.touch"]} press={press} />
         <a className="act mt-3 inline-block" href={`/api/v1/blocks/${doc.id}/years.csv`} download>
           Year table as CSV
         </a>

@@ -18,23 +18,7 @@ export function DrainsStep(props: StepProps) {
   );
   return (
     <div className="py-2">
-      <Figures
-        plan={plan}
-        paths={[
-          "drain.depth",
-          "drain.spacing",
-          "drain.hours",
-          "drain.pipe",
-          "drain.flow",
-          "drain.catch",
-          "drain.carries",
-          "drain.bed",
-          "drain.bed-soil",
-          "drain.rise",
-        ]}
-        press={press}
-        across
-      />
+      <Figures plan={plan} step="drains" press={press} across />
       <p className="mb-2 text-sm text-faint">
         {d.taken
           ? d.remedies.find((r) => r.id === d.taken)?.name

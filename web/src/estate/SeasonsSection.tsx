@@ -98,7 +98,7 @@ function Rains({ rains, put }: { rains: Schema["Rain"][]; put: Put }) {
               )
             }
           >
-            take out<span className="sr-only"> rains {i + 1}</span>
+            {rains.length === 2 && i === 1 ? "Take the second rains out" : "Take the rains out"}
           </button>
         </p>
       ))}

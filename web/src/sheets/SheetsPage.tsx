@@ -1,218 +1,127 @@
-import { Link, useParams } from "react-router";
-import { useLists, useSheets, type Schema } from "../api/client";
-import { useReading } from "../shell/reading";
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { changeSheets, useSheet, useSheets, write, type Schema } from "../api/client";
+import { FileButton, Tabs } from "../shell/Fields";
+import { say, sayError } from "../shell/Notices";
 import { Busy, Empty, Trouble } from "../shell/States";
-import { Wide } from "../shell/Wide";
+import { Compare } from "./Compare";
+import { LifeDrawing } from "./LifeDrawing";
+import { Ours } from "./Ours";
+import { SheetView } from "./SheetView";
 
-/** useFrom says where a value is from, in the words of the lists. */
-function useFrom() {
-  const lists = useLists();
-  return (o: string) => lists.data?.origins.find((x) => x.id === o)?.words ?? o.replace(/^pub: /, "published: ");
-}
-
-/** The practice sheets: what is usually done, crop by crop, each value with where it is from. */
+/** The practice sheets: what is usually done, crop by crop; those of the estate stand beside those of the library. */
 export default function SheetsPage() {
   const { id } = useParams();
   const sheets = useSheets();
   if (sheets.isPending) return <Busy what="Reading the sheets" />;
   if (sheets.error) return <Trouble error={sheets.error} />;
   const sheet = sheets.data.find((s) => s.id === (id ?? sheets.data[0]?.id));
+  const own = sheets.data.filter((s) => s.from);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-6 px-5 py-4 md:grid-cols-[11rem_minmax(0,1fr)]">
       <nav aria-label="Sheets">
         <h2>Practice sheets</h2>
-        <ul className="mt-2 space-y-1 max-md:flex max-md:flex-wrap max-md:gap-4">
-          {sheets.data.map((s) => (
-            <li key={s.id}>
-              <Link
-                to={`/sheets/${s.id}`}
-                aria-current={s === sheet ? "page" : undefined}
-                className={s === sheet ? "border-b-2 border-ink font-semibold" : "text-faint hover:text-ink"}
-              >
-                {s.name}
-              </Link>
-            </li>
-          ))}
-        </ul>
+        <Names sheets={sheets.data.filter((s) => !s.from)} on={sheet} />
+        {own.length > 0 && <h2 className="mt-4">Our own</h2>}
+        <Names sheets={own} on={sheet} />
+        <ReadIn />
       </nav>
-      {sheet ? <SheetView s={sheet} /> : <Empty title="There is no such sheet">Choose one from the list.</Empty>}
+      {sheet ? (
+        <Opened key={sheet.id} s={sheet} all={sheets.data} />
+      ) : (
+        <Empty title="There is no such sheet">Choose one from the list.</Empty>
+      )}
     </div>
   );
 }
 
-function SheetView({ s }: { s: Schema["Sheet"] }) {
-  const from = useFrom();
-  const { text } = useReading();
-  const as = s.product.showAs === "t" ? "yieldT" : "yieldKg";
+function Names({ sheets, on }: { sheets: Schema["Sheet"][]; on?: Schema["Sheet"] }) {
+  return (
+    <ul className="mt-2 space-y-1 max-md:flex max-md:flex-wrap max-md:gap-4">
+      {sheets.map((s) => (
+        <li key={s.id}>
+          <Link
+            to={`/sheets/${s.id}`}
+            aria-current={s === on ? "page" : undefined}
+            className={s === on ? "border-b-2 border-ink font-semibold" : "text-faint hover:text-ink"}
+          >
+            {s.name}
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** ReadIn takes a sheet from a file. */
+function ReadIn() {
+  const go = useNavigate();
+  return (
+    <div className="no-print mt-4">
+      <FileButton
+        label="Read a sheet from a file"
+        accept=".yaml,.yml,.txt"
+        most={2}
+        take={(_, text) =>
+          void changeSheets(() => write.takeSheet(text)).then((d) => {
+            say("The sheet is read in");
+            void go(`/sheets/${d.id}`);
+          }, sayError)
+        }
+        refuse={sayError}
+      />
+    </div>
+  );
+}
+
+function Opened({ s, all }: { s: Schema["Sheet"]; all: Schema["Sheet"][] }) {
+  const [tab, turn] = useState<"read" | "compare" | "ours">("read");
+  const doc = useSheet(s.id);
+  if (doc.isPending) return <Busy what={`Opening ${s.name}`} />;
+  if (doc.error) return <Trouble error={doc.error} />;
+  const d = doc.data;
+  const base = all.find((x) => x.id === s.from);
   return (
     <article className="min-w-0">
       <h1>
         {s.name} <i className="text-lg font-normal">{s.botanical}</i>
       </h1>
-      <p className="max-w-prose">
-        {s.habit}. It lives {s.life.low === s.life.high ? s.life.low : `${s.life.low} to ${s.life.high}`} years
-        {s.product.name && ` and gives ${s.product.name} (${s.product.basis})`}.{" "}
-        {s.layouts.length === 0 &&
-          "The sheet says what the ground must be and how it is prepared; it does not plan a planting yet."}
-      </p>
-      <p>
+      <p className="text-sm text-faint">
+        {base ? (
+          <>
+            Ours, from{" "}
+            <Link className="underline" to={`/sheets/${base.id}`}>
+              {base.name}
+            </Link>
+            : {d.differences.length === 0 ? "nothing differs yet" : `${d.differences.length} values differ`}.{" "}
+          </>
+        ) : (
+          `Version ${s.version}. `
+        )}
+        {d.fromMemory} of {d.entries} entries rest on memory and are to be verified.{" "}
         <Link className="underline" to={`/fit/${s.id}`}>
           Where could it stand?
         </Link>
       </p>
-      <p className="text-sm text-faint">
-        Version {s.version}, {s.digest}
-      </p>
-      {s.layouts.length > 0 && (
-        <Part title="Layouts">
-          <thead>
-            <tr>
-              <th>way</th>
-              <th className="num">plants</th>
-              <th>when</th>
-              <th>from</th>
-            </tr>
-          </thead>
-          <tbody>
-            {s.layouts.map((l) => (
-              <tr key={l.id}>
-                <td>
-                  <b>{l.name}</b> {l.default && <span className="text-faint">usual</span>}
-                  <br />
-                  {l.sentence}
-                  {l.product && (
-                    <span className="block text-sm">
-                      Gives {l.product.name} ({l.product.basis}).
-                    </span>
-                  )}
-                  {l.life && (
-                    <span className="block text-sm">
-                      Lives {l.life.low} to {l.life.high} years.
-                    </span>
-                  )}
-                </td>
-                <td className="num whitespace-nowrap">{text(l.perHa, "perArea")}</td>
-                <td>{l.when}</td>
-                <td className="text-sm text-faint">{from(l.origin)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Part>
-      )}
-      {s.forks.map((f) => (
-        <Part key={f.id} title={f.question}>
-          <tbody>
-            {f.options.map((o) => (
-              <tr key={o.id}>
-                <td>
-                  <b>{o.name}</b> {o.default && <span className="text-faint">usual</span>}
-                </td>
-                <td>{o.sentence}</td>
-                <td>{o.when}</td>
-                <td className="text-sm text-faint">{from(o.origin)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Part>
-      ))}
-      <Part title="Limits of climate and soil">
-        <thead>
-          <tr>
-            <th>factor</th>
-            <th>ideal</th>
-            <th>tolerated</th>
-            <th>from</th>
-          </tr>
-        </thead>
-        <tbody>
-          {s.limits.map((l) => (
-            <tr key={l.factor + l.ideal}>
-              <td>
-                <b>{l.factor}</b>
-                {l.assumed && <span className="block text-sm text-faint">an edge it is judged by is assumed</span>}
-              </td>
-              <td>{l.ideal}</td>
-              <td>{l.tolerated}</td>
-              <td className="text-sm text-faint">{from(l.origin)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Part>
-      {s.yields.length > 0 && (
-        <Part title="Full yield">
-          <tbody>
-            {s.yields.map((y, i) => (
-              <tr key={i}>
-                <td className="whitespace-nowrap">
-                  <b>{text(y.full.base, as)}</b>
-                  <br />
-                  <span className="text-faint">
-                    {text(y.full.low, as)} to {text(y.full.high, as)}
-                  </span>
-                </td>
-                <td>at {text(y.referencePerHa, "perArea")}</td>
-                <td>{y.source}</td>
-                <td className="text-sm text-faint">{from(y.origin)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Part>
-      )}
-      <Part title="Work">
-        <thead>
-          <tr>
-            <th>job</th>
-            <th>what</th>
-            <th>why</th>
-            <th>from</th>
-          </tr>
-        </thead>
-        <tbody>
-          {s.operations.map((o) => (
-            <tr key={o.id}>
-              <td>
-                <b>{o.name}</b> <span className="text-faint">{o.phase}</span>
-              </td>
-              <td>
-                {o.detail}
-                {o.caution && (
-                  <div className="text-sm">
-                    <b>Caution:</b> {o.caution}
-                  </div>
-                )}
-              </td>
-              <td>{o.why}</td>
-              <td className="text-sm text-faint">{from(o.origin)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Part>
-      {[...s.notes, { title: "Cautions", notes: s.cautions }].map((n) => (
-        <Part key={n.title} title={n.title}>
-          <tbody>
-            {n.notes.map((x) => (
-              <tr key={x.item}>
-                <td className="w-48">
-                  <b>{x.item}</b>
-                </td>
-                <td>{x.value}</td>
-                <td className="w-56 text-sm text-faint">{from(x.origin)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Part>
-      ))}
+      {d.lives.length > 0 && <LifeDrawing lives={d.lives} />}
+      <div className="no-print mt-3 flex flex-wrap items-end justify-between gap-3">
+        <Tabs
+          label="Of the sheet"
+          on={tab}
+          turn={turn}
+          tabs={[
+            ["read", "What it says"],
+            ["compare", "Side by side"],
+            ["ours", d.own ? "Change it" : "Make it ours"],
+          ]}
+        />
+        <a className="act" href={`/api/v1/sheets/${s.id}/file`} download>
+          As a file
+        </a>
+      </div>
+      {tab === "read" && <SheetView s={s} />}
+      {tab === "compare" && <Compare s={s} doc={d} all={all} />}
+      {tab === "ours" && <Ours s={s} doc={d} />}
     </article>
-  );
-}
-
-function Part({ title, children }: { title: string; children: React.ReactNode }) {
-  return (
-    <section className="mt-6">
-      <h2>{title}</h2>
-      <Wide label={title}>
-        <table className="tbl mt-1">{children}</table>
-      </Wide>
-    </section>
   );
 }

@@ -1,0 +1,172 @@
+import type { Schema } from "../api/client";
+import { useReading } from "../shell/reading";
+import { From, Part } from "./Part";
+import { shownAs } from "./shown";
+
+/** What the sheet says, section by section, each value with where it is from. */
+export function SheetView({ s }: { s: Schema["Sheet"] }) {
+  const { text } = useReading();
+  const as = shownAs(s.product.showAs);
+  return (
+    <>
+      <p className="max-w-prose">
+        {s.habit}. It lives {s.life.low === s.life.high ? s.life.low : `${s.life.low} to ${s.life.high}`} years
+        {s.product.name && ` and gives ${s.product.name} (${s.product.basis})`}.{" "}
+        {s.layouts.length === 0 &&
+          "The sheet says what the ground must be and how it is prepared; it does not plan a planting yet."}
+      </p>
+      {s.layouts.length > 0 && (
+        <Part title="Layouts">
+          <thead>
+            <tr>
+              <th>way</th>
+              <th className="num">plants</th>
+              <th>when</th>
+              <th>from</th>
+            </tr>
+          </thead>
+          <tbody>
+            {s.layouts.map((l) => (
+              <tr key={l.id}>
+                <td>
+                  <b>{l.name}</b> {l.default && <span className="text-faint">usual</span>}
+                  <br />
+                  {l.system && <span className="text-faint">{l.system}: </span>}
+                  {l.sentence}
+                  {l.product && (
+                    <span className="block text-sm">
+                      Gives {l.product.name} ({l.product.basis}).
+                    </span>
+                  )}
+                  {l.life && (
+                    <span className="block text-sm">
+                      Lives {l.life.low} to {l.life.high} years.
+                    </span>
+                  )}
+                </td>
+                <td className="num whitespace-nowrap">{text(l.perHa, "perArea")}</td>
+                <td>{l.when}</td>
+                <td className="text-sm text-faint">
+                  <From origin={l.origin} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Part>
+      )}
+      {s.forks.map((f) => (
+        <Part key={f.id} title={f.question}>
+          <tbody>
+            {f.options.map((o) => (
+              <tr key={o.id}>
+                <td>
+                  <b>{o.name}</b> {o.default && <span className="text-faint">usual</span>}
+                </td>
+                <td>{o.sentence}</td>
+                <td>{o.when}</td>
+                <td className="text-sm text-faint">
+                  <From origin={o.origin} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Part>
+      ))}
+      <Part title="Limits of climate and soil">
+        <thead>
+          <tr>
+            <th>factor</th>
+            <th>ideal</th>
+            <th>tolerated</th>
+            <th>from</th>
+          </tr>
+        </thead>
+        <tbody>
+          {s.limits.map((l) => (
+            <tr key={l.factor + l.ideal}>
+              <td>
+                <b>{l.factor}</b>
+                {l.assumed && <span className="block text-sm text-faint">an edge it is judged by is assumed</span>}
+              </td>
+              <td>{l.ideal}</td>
+              <td>{l.tolerated}</td>
+              <td className="text-sm text-faint">
+                <From origin={l.origin} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Part>
+      {s.yields.length > 0 && (
+        <Part title="Full yield">
+          <tbody>
+            {s.yields.map((y, i) => (
+              <tr key={i}>
+                <td className="whitespace-nowrap">
+                  <b>{text(y.full.base, as)}</b>
+                  <br />
+                  <span className="text-faint">
+                    {text(y.full.low, as)} to {text(y.full.high, as)}
+                  </span>
+                </td>
+                <td>at {text(y.referencePerHa, "perArea")}</td>
+                <td>{y.source}</td>
+                <td className="text-sm text-faint">
+                  <From origin={y.origin} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Part>
+      )}
+      <Part title="Work">
+        <thead>
+          <tr>
+            <th>job</th>
+            <th>what</th>
+            <th>why</th>
+            <th>from</th>
+          </tr>
+        </thead>
+        <tbody>
+          {s.operations.map((o) => (
+            <tr key={o.id}>
+              <td>
+                <b>{o.name}</b> <span className="text-faint">{o.phase}</span>
+              </td>
+              <td>
+                {o.detail}
+                {o.caution && (
+                  <div className="text-sm">
+                    <b>Caution:</b> {o.caution}
+                  </div>
+                )}
+              </td>
+              <td>{o.why}</td>
+              <td className="text-sm text-faint">
+                <From origin={o.origin} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Part>
+      {[...s.notes, { title: "Cautions", notes: s.cautions }].map((n) => (
+        <Part key={n.title} title={n.title}>
+          <tbody>
+            {n.notes.map((x) => (
+              <tr key={x.item}>
+                <td className="w-48">
+                  <b>{x.item}</b>
+                </td>
+                <td>{x.value}</td>
+                <td className="w-56 text-sm text-faint">
+                  <From origin={x.origin} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Part>
+      ))}
+    </>
+  );
+}

@@ -87,7 +87,8 @@ type AsPlanted struct {
 	Rows        []Row       `json:"rows"`
 	Stations    int         `json:"stations"`
 	Pollinizers int         `json:"pollinizers"`
-	Temporary   int         `json:"temporary"`
+	Temporary   int         `json:"temporary"`       // come out, the first time
+	Later       int         `json:"later,omitempty"` // and the second time
 	RowMetres   float64     `json:"rowMetres"`
 	AreaM2      float64     `json:"areaM2"`
 }

@@ -6,6 +6,7 @@ package layout
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"slowroot/core/finding"
 )
@@ -18,10 +19,11 @@ const (
 	Rectangle Pattern = "rectangle" // rows R apart, stations P apart from the start of each row
 	Triangle  Pattern = "triangle"  // equal sides P; rows P·√3/2 apart, every other row shifted P/2
 	Twin      Pattern = "twin"      // pairs of rows TwinGapM apart, pair centres R apart
+	Quincunx  Pattern = "quincunx"  // squares of side P with a plant in each centre; rows P/2 apart, every other row shifted P/2
 )
 
 // Patterns lists the patterns in the order they are offered.
-var Patterns = []Pattern{Square, Rectangle, Triangle, Twin}
+var Patterns = []Pattern{Square, Rectangle, Triangle, Twin, Quincunx}
 
 // Spec says how a block is laid out. Metres and degrees throughout. The zero Spec is refused.
 type Spec struct {
@@ -34,7 +36,8 @@ type Spec struct {
 	RowEndSetbackM float64    `json:"rowEndSetbackM"`
 	OffsetM        float64    `json:"offsetM"` // shifts all rows sideways from the anchor, the first vertex
 	Pollinizer     Pollinizer `json:"pollinizer"`
-	Temporary      bool       `json:"temporary"` // every second station in the row comes out later
+	Temporary      bool       `json:"temporary"`         // some stations come out later
+	TakeOut        Removal    `json:"takeOut,omitempty"` // by which rule; empty is every second one in the row
 }
 
 // Pollinizer is one station in every EveryPlant of every EveryRow-th row. The zero value is none.
@@ -54,6 +57,8 @@ func (s Spec) Normal() Spec {
 		s.RowSpacingM = s.PlantSpacingM
 	case Triangle:
 		s.RowSpacingM = s.PlantSpacingM * math.Sqrt(3) / 2
+	case Quincunx:
+		s.RowSpacingM = s.PlantSpacingM / 2
 	}
 	if s.Pattern != Twin {
 		s.TwinGapM = 0
@@ -66,15 +71,18 @@ func (s Spec) Normal() Spec {
 func (s Spec) Valid() error {
 	const accepted = "0.1 to 25 m"
 	switch s.Pattern {
-	case Square, Rectangle, Triangle, Twin:
+	case Square, Rectangle, Triangle, Twin, Quincunx:
 	default:
-		return finding.Bad("pattern", s.Pattern, "is not a planting pattern", "square, rectangle, triangle or twin")
+		return finding.Bad("pattern", s.Pattern, "is not a planting pattern", "square, rectangle, triangle, twin or quincunx")
+	}
+	if s.TakeOut != "" && !slices.Contains(Removals, s.TakeOut) {
+		return finding.Bad("takeOut", s.TakeOut, "is not a way to take plants out", "alternate plant, alternate row, checkerboard or checkerboard twice")
 	}
 	n := s.Normal()
 	if bad(s.PlantSpacingM) {
 		return finding.Bad("plantSpacingM", s.PlantSpacingM, "is not a spacing between plants", accepted)
 	}
-	if bad(n.RowSpacingM) && s.Pattern != Triangle {
+	if bad(n.RowSpacingM) && !s.staggered() {
 		return finding.Bad("rowSpacingM", s.RowSpacingM, "is not a spacing between rows", accepted)
 	}
 	if s.Pattern == Twin && (bad(s.TwinGapM) || s.TwinGapM >= s.RowSpacingM) {
@@ -125,6 +133,8 @@ func (s Spec) DensityFormula() (formula, substituted string) {
 		return "stations per ha = 10 000 / (plant spacing × plant spacing)", fmt.Sprintf("10 000 / (%g × %g)", n.PlantSpacingM, n.PlantSpacingM)
 	case Triangle:
 		return "stations per ha = 10 000 / (side² × √3/2)", fmt.Sprintf("10 000 / (%g² × 0.866)", n.PlantSpacingM)
+	case Quincunx:
+		return "stations per ha = 20 000 / side²", fmt.Sprintf("20 000 / %g²", n.PlantSpacingM)
 	case Twin:
 		return "stations per ha = 20 000 / (pair centres × plant spacing)", fmt.Sprintf("20 000 / (%g × %g)", n.RowSpacingM, n.PlantSpacingM)
 	}

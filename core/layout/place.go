@@ -32,7 +32,8 @@ type Piece struct {
 const (
 	Main           = 'm'
 	PollinizerRole = 'p'
-	TemporaryRole  = 't'
+	TemporaryRole  = 't' // comes out first
+	LaterRole      = 's' // comes out the second time
 )
 
 // Placement is the real layout of a block.
@@ -42,8 +43,12 @@ type Placement struct {
 	Rows        int
 	RowMetres   float64
 	Pollinizers int
-	Temporary   int
+	Temporary   int // come out the first time
+	Later       int // come out the second time
 }
+
+// Stay is the stations that are there for good.
+func (p Placement) Stay() int { return p.Stations - p.Temporary - p.Later }
 
 type span struct{ a, b float64 }
 
@@ -56,7 +61,7 @@ func Place(rings [][]geo.XY, s Spec) (Placement, error) {
 	if err := s.Valid(); err != nil {
 		return Placement{}, err
 	}
-	lattice := s.Pattern == Square || s.Pattern == Triangle
+	lattice := s.Pattern == Square || s.staggered()
 	return place(rings, s.Normal(), lattice, geo.XY{X: rings[0][0].X, Y: rings[0][0].Y})
 }
 
@@ -104,13 +109,19 @@ func place(rings [][]geo.XY, s Spec, lattice bool, anchor geo.XY) (Placement, er
 				out.Rows = row
 				p := Piece{Row: row, Station1: station, Stations: n, LengthM: f.b - f.a,
 					FirstX: first*sin + v*cos, FirstY: first*cos - v*sin, StepX: P * sin, StepY: P * cos}
-				p.Roles = roles(s, row, station, n)
+				line, at := row-1, station-1
+				if lattice {
+					line, at = j, int(math.Round((first-u0)/P-0.25))
+				}
+				p.Roles = roles(s, row, station, n, line, at)
 				for _, c := range p.Roles {
 					switch c {
 					case PollinizerRole:
 						out.Pollinizers++
 					case TemporaryRole:
 						out.Temporary++
+					case LaterRole:
+						out.Later++
 					}
 				}
 				station += n
@@ -136,7 +147,7 @@ func stationsOn(f span, P float64, lattice bool, u0 float64, row int, pat Patter
 	if !lattice {
 		return f.a, int(math.Floor(length/P+tolM)) + 1
 	}
-	if pat == Triangle && row&1 != 0 {
+	if (pat == Triangle || pat == Quincunx) && row&1 != 0 {
 		u0 += P / 2
 	}
 	i := math.Ceil((f.a-u0)/P - tolM)
@@ -147,30 +158,37 @@ func stationsOn(f span, P float64, lattice bool, u0 float64, row int, pat Patter
 	return first, int(math.Floor((f.b-first)/P+tolM)) + 1
 }
 
-// roles says who each station of a piece is. With temporary stations every second one goes, and
-// pollinizers are counted among those that stay, so that thinning keeps their share.
-func roles(s Spec, row, station, n int) string {
-	if s.Pollinizer.None() && !s.Temporary {
+// roles says who each station of a piece is: line and at are its row and first station on the lattice,
+// or in the order they are counted where the pattern has none. Pollinizers are counted among those that
+// stay, so that thinning keeps their share.
+func roles(s Spec, row, station, n, line, at int) string {
+	stages := s.Stages()
+	if s.Pollinizer.None() && stages == 0 {
 		return ""
 	}
 	b := make([]byte, n)
 	q, k := s.Pollinizer.EveryRow, s.Pollinizer.EveryPlant
 	for i := range b {
-		b[i] = Main
-		at := station - 1 + i
-		if s.Temporary {
-			if at&1 == 1 {
-				b[i] = TemporaryRole
-				continue
-			}
-			at /= 2
+		r, a := row-1, station-1+i
+		if b[i] = s.roleOf(line, at+i); b[i] != Main {
+			continue
 		}
-		if !s.Pollinizer.None() && (row-1)%q == q/2 && at%k == k/2 {
+		switch s.removal() {
+		case AlternateRow:
+			r = line >> 1
+		case AlternatePlant, Checkerboard:
+			a = (at + i) >> 1
+		case CheckerboardTwice:
+			r, a = line>>1, (at+i)>>1
+		}
+		if !s.Pollinizer.None() && mod(r, q) == q/2 && mod(a, k) == k/2 {
 			b[i] = PollinizerRole
 		}
 	}
 	return string(b)
 }
+
+func mod(a, n int) int { return (a%n + n) % n }
 
 // edges holds the boundary in row coordinates, sorted by their lowest v, so that each row line
 // looks only at the edges whose band it can meet.

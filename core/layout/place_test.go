@@ -297,7 +297,7 @@ func TestRolesWrittenOut(t *testing.T) {
 		{Spec{Pollinizer: Pollinizer{EveryRow: 3, EveryPlant: 2}}, 5, 1, "mpmpmpmp"},
 		{Spec{Temporary: true, Pollinizer: Pollinizer{EveryRow: 1, EveryPlant: 2}}, 1, 1, "mtptmtpt"},
 	} {
-		if got := roles(c.s, c.row, c.station, 8); got != c.want && !(c.want == "" && got == "") {
+		if got := roles(c.s, c.row, c.station, 8, c.row-1, c.station-1); got != c.want && !(c.want == "" && got == "") {
 			t.Errorf("%+v, row %d from station %d: %s, want %s", c.s, c.row, c.station, got, c.want)
 		}
 	}

@@ -284,3 +284,59 @@ func TestLivesThatAreNotATrees(t *testing.T) {
 		t.Errorf("a mother garden has forks %v: %v", len(forks), err)
 	}
 }
+
+// A stand thinned twice: what comes out and when, what stays, and what the plan says is left (LAY-5).
+func TestWhatThinningLeaves(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		sheet, layout string
+		out, later    int
+		keep          float64 // share of the stations that stays
+		said          []string
+	}{
+		{"sapota", "quarter", 10, 14, 0.25, []string{"7.07 m × 7.07 m, turned", "10.00 m × 10.00 m"}},
+		{"sapota", "centre", 13, 0, 0.5, []string{"the centre plants", "10.00 m × 10.00 m"}},
+		{"sapota", "dense-thinned", 12, 0, 0.5, []string{"8.49 m × 8.49 m, turned"}},
+		{"avocado", "hd5", 7, 0, 0.5, []string{"7.07 m × 7.07 m, turned"}},
+		{"avocado", "hd4", 6, 0, 0.5, []string{"5.66 m × 5.66 m, turned"}},
+		{"hazelnut", "double", 10, 0, 0.5, []string{"6.00 m × 6.00 m"}},
+	} {
+		in := input(t, "hazelnut")
+		in.Sheet, _ = l.Get(c.sheet)
+		in.Block.Planting = &document.Planting{Sheet: c.sheet, Choices: map[string]document.Choice{practice.LayoutFork: {Option: c.layout}}}
+		Complete(&in.Block, in.Estate, l.Get, in.Today)
+		p, err := Compute(in, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if (c.sheet != "hazelnut" && p.OutAge != c.out) || p.OutAge == 0 || p.LaterAge != c.later {
+			t.Errorf("%s %s: plants come out at %d and %d, want %d and %d", c.sheet, c.layout, p.OutAge, p.LaterAge, c.out, c.later)
+		}
+		stay, all := 0, 0
+		for _, r := range p.Rows {
+			all += r.Stations
+			stay += strings.Count(r.Roles, "m") + strings.Count(r.Roles, "p")
+		}
+		if share := float64(stay) / float64(all); math.Abs(share-c.keep) > 0.06 {
+			t.Errorf("%s %s: %d of %d stay, want about %.2f", c.sheet, c.layout, stay, all, c.keep)
+		}
+		last := p.Years[max(p.OutAge, p.LaterAge)] // the first year after the last removal
+		if got := float64(last.Plants) / last.Alive; math.Abs(got-float64(stay)) > 1 {
+			t.Errorf("%s %s: the year table counts %.0f stations after the last removal, the rows keep %d", c.sheet, c.layout, got, stay)
+		}
+		var said []string
+		for _, f := range p.Findings {
+			if strings.HasPrefix(f.Rule, "rows.thinning") {
+				said = append(said, strings.ReplaceAll(f.Sentence, "\u00a0", " "))
+			}
+		}
+		for _, want := range c.said {
+			if !strings.Contains(strings.Join(said, "\n"), want) {
+				t.Errorf("%s %s: %q does not say %q", c.sheet, c.layout, said, want)
+			}
+		}
+	}
+}

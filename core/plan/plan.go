@@ -33,7 +33,8 @@ type Plan struct {
 	Choices   map[string]string `json:"choices"` // every fork, defaults included
 	Figures   []report.Figure   `json:"figures"`
 	Rows      []layout.Piece    `json:"rows"`
-	OutAge    int               `json:"outAge"` // age year temporary plants come out; 0 when there are none
+	OutAge    int               `json:"outAge"`   // age year temporary plants come out; 0 when there are none
+	LaterAge  int               `json:"laterAge"` // and the second time
 	Years     []crop.Year       `json:"years"`
 	Jobs      []report.Job      `json:"jobs"`
 	Nutrients []string          `json:"nutrients"`

@@ -19,7 +19,7 @@ func (c *computation) plantOut() (err error) {
 	if c.rows, err = rows.Place(c.rowsIn(), c.Voice); err != nil {
 		return err
 	}
-	c.p.Spec, c.p.Rows, c.p.OutAge = c.rows.Spec, c.rows.Placed.Pieces, c.rows.OutAge
+	c.p.Spec, c.p.Rows, c.p.OutAge, c.p.LaterAge = c.rows.Spec, c.rows.Placed.Pieces, c.rows.OutAge, c.rows.LaterAge
 	c.order, err = stand.Order(stand.In{Material: c.sheet.MaterialOf(c.rows.Option), Each: c.rows.Option.Plants(), Survival: c.planting.Survival,
 		Confidence: c.planting.Confidence,
 		Stations:   c.rows.Placed.Stations, Pollinizers: c.rows.Placed.Pollinizers}, c.Voice)

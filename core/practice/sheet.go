@@ -5,6 +5,9 @@
 package practice
 
 import (
+	"math"
+	"strings"
+
 	"slowroot/core/canopy"
 	"slowroot/core/layout"
 	"slowroot/core/nutrition"
@@ -153,21 +156,61 @@ type Also struct {
 	Origin string      `yaml:"origin" json:"origin"`
 }
 
-// Thinning says when every second station in the row comes out and what spacing is left. FromAge
-// and ToAge bound the age years in which canopies are expected to touch.
+// Thinning says when stations come out, by which rule, and what spacing is left. FromAge and ToAge bound
+// the age years in which canopies are expected to touch.
 type Thinning struct {
-	OutAge      int     `yaml:"outAge" json:"outAge"`
-	FromAge     int     `yaml:"fromAge" json:"fromAge"`
-	ToAge       int     `yaml:"toAge" json:"toAge"`
-	LeavesRowM  float64 `yaml:"leavesRowM" json:"leavesRowM"`
-	LeavesPlant float64 `yaml:"leavesPlantM" json:"leavesPlantM"`
+	Rule        layout.Removal `yaml:"rule" json:"rule"`   // empty is every second station in the row
+	Again       *Thinning      `yaml:"again" json:"again"` // the second time, of a rule that has one
+	OutAge      int            `yaml:"outAge" json:"outAge"`
+	FromAge     int            `yaml:"fromAge" json:"fromAge"`
+	ToAge       int            `yaml:"toAge" json:"toAge"`
+	LeavesRowM  float64        `yaml:"leavesRowM" json:"leavesRowM"`
+	LeavesPlant float64        `yaml:"leavesPlantM" json:"leavesPlantM"`
 }
 
 // Spec is the layout as it is placed, at a bearing.
 func (l Layout) Spec(bearingDeg float64) layout.Spec {
 	return layout.Spec{Pattern: l.Pattern, RowSpacingM: l.RowM, PlantSpacingM: l.PlantM, TwinGapM: l.TwinGapM,
 		BearingDeg: bearingDeg, EdgeBandM: l.EdgeBandM, RowEndSetbackM: l.RowEndSetbackM,
-		Pollinizer: l.Pollinizer, Temporary: l.Thinning != nil}
+		Pollinizer: l.Pollinizer, Temporary: l.Thinning != nil, TakeOut: l.takeOut()}
+}
+
+// takeOut is the rule of a thinned layout.
+func (l Layout) takeOut() layout.Removal {
+	if l.Thinning == nil {
+		return ""
+	}
+	return l.Thinning.Rule
+}
+
+// thinning reports what is wrong with how the temporary stations come out: a spacing that cannot be left, above all.
+func (l Layout) thinning(fail func(string, ...any)) {
+	spec, t := l.Spec(0), l.Thinning
+	if err := spec.Valid(); err != nil {
+		fail("layout %s: %v", l.ID, err)
+		return
+	}
+	if (t.Again != nil) != (spec.Stages() == 2) {
+		fail("layout %s: a second removal goes with the checkerboard twice, and with nothing else", l.ID)
+		return
+	}
+	after := 0
+	for stage := 1; t != nil; stage, t = stage+1, t.Again {
+		left, ok := spec.Left(stage)
+		off := func(want, has float64) bool { return math.Abs(want-has) > 0.02*has }
+		if ok && (off(min(t.LeavesRowM, t.LeavesPlant), left.XM) || off(max(t.LeavesRowM, t.LeavesPlant), left.YM)) {
+			why := ""
+			if _, can := spec.Thins(t.LeavesRowM, t.LeavesPlant); !can {
+				why = ". " + spec.CannotThin(t.LeavesRowM, t.LeavesPlant)
+			}
+			fail("layout %s: taking out %s of %g × %g m leaves %s, never %g × %g m%s", l.ID, strings.TrimSuffix(spec.Words(stage), ","), l.RowM, l.PlantM,
+				left.Words(), t.LeavesRowM, t.LeavesPlant, why)
+		}
+		if !(t.FromAge <= t.OutAge && t.OutAge <= t.ToAge && t.FromAge > after) {
+			fail("layout %s: thinning age %d lies outside %d to %d, or not after the first", l.ID, t.OutAge, t.FromAge, t.ToAge)
+		}
+		after = t.OutAge
+	}
 }
 
 // Material is the plants that are ordered.

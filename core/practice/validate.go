@@ -237,15 +237,8 @@ func (s *Sheet) checkLayouts(fail func(string, ...any)) {
 				fail("layout %s: %v; its canopy needs an origin", l.ID, err)
 			}
 		}
-		if t := l.Thinning; t != nil {
-			// Every second station in the row out: R × 2P, method LAY-5.
-			if math.Abs(t.LeavesRowM-l.RowM) > 0.02*l.RowM || math.Abs(t.LeavesPlant-2*l.PlantM) > 0.04*l.PlantM {
-				fail("layout %s: taking out every second plant of %g × %g m leaves %g × %g m, never %g × %g m",
-					l.ID, l.RowM, l.PlantM, l.RowM, 2*l.PlantM, t.LeavesRowM, t.LeavesPlant)
-			}
-			if !(t.FromAge <= t.OutAge && t.OutAge <= t.ToAge && t.FromAge > 0) {
-				fail("layout %s: thinning age %d lies outside %d to %d", l.ID, t.OutAge, t.FromAge, t.ToAge)
-			}
+		if l.Thinning != nil {
+			l.thinning(fail)
 		}
 	}
 }

@@ -80,6 +80,9 @@ func Build(in In, say *report.Voice) Result {
 		if in.Rows.OutAge > 0 && y.Age > in.Rows.OutAge {
 			stations -= in.Rows.Placed.Temporary
 		}
+		if in.Rows.LaterAge > 0 && y.Age > in.Rows.LaterAge {
+			stations -= in.Rows.Placed.Later
+		}
 		out := Year{Age: y.Age, Season: season, Label: in.Grown.Seasons.Label(season), Start: in.Grown.Seasons.Start(season),
 			PerHa: y.KgPerHa, BlockKg: y.KgPerHa.Times(in.Rows.PlantedHa), Alive: y.Alive, Plants: int(math.Round(float64(stations) * y.Alive)),
 			SpreadM: in.Grown.Canopy.SpreadM(float64(y.Age)), FeedPerHa: map[string]float64{}, FeedKg: map[string]float64{}, FeedG: map[string]float64{},

@@ -6,6 +6,7 @@ import (
 	"strconv"
 
 	"slowroot/core/finding"
+	"slowroot/core/layout"
 	"slowroot/core/plan/growth"
 	"slowroot/core/practice"
 	"slowroot/core/report"
@@ -104,7 +105,11 @@ func (in In) also(full *Year, say *report.Voice) {
 
 // canopyFigure is when canopies meet in the row.
 func (in In) canopyFigure(say *report.Voice) {
-	age := in.Grown.Canopy.AgeAt(in.Rows.Spec.PlantSpacingM)
+	apart := in.Rows.Spec.PlantSpacingM
+	if in.Rows.Spec.Pattern == layout.Quincunx {
+		apart = in.Rows.Spec.NearestM()
+	}
+	age := in.Grown.Canopy.AgeAt(apart)
 	f := report.Figure{Path: "canopy.touch", Step: "rows", Label: "Canopies meet in the row", Quantity: units.Year, Origin: working.Sheet, Text: "never",
 		Note: "pruning holds them apart"}
 	if !math.IsInf(age, 1) && age <= float64(in.Grown.Life) {
@@ -114,10 +119,9 @@ func (in In) canopyFigure(say *report.Voice) {
 	if say.On("canopy.touch") {
 		g := in.Grown.Canopy
 		say.Tell(working.Search, "canopy.touch", "Age at which canopies meet in the row", "a = aₘ − ln(A/d − 1)/r, d = plant spacing",
-			fmt.Sprintf("A = %g m, seen %g m at %g and %g m at %g, d = %g m", g.FinalM, g.Seen[0][1], g.Seen[0][0], g.Seen[1][1], g.Seen[1][0],
-				in.Rows.Spec.PlantSpacingM),
+			fmt.Sprintf("A = %g m, seen %g m at %g and %g m at %g, d = %g m", g.FinalM, g.Seen[0][1], g.Seen[0][0], g.Seen[1][1], g.Seen[1][0], apart),
 			age, units.Plain, "methods Y1, Y2: logistic growth (Richards, J. Exp. Bot., 1959); "+practice.OriginWords(g.Origin),
-			say.Num("plant spacing", in.Rows.Spec.PlantSpacingM, units.Spacing, working.Chosen, "", ""))
+			say.Num("plant spacing", apart, units.Spacing, working.Chosen, "", ""))
 	}
 	say.Figure(f)
 }
@@ -135,31 +139,54 @@ func (in In) fractionAt(age int) float64 {
 
 // Judge says when temporary plants come out and whether the life is over.
 func (r Result) Judge(in In, say *report.Voice) {
-	if t := in.Rows.Option.Thinning; t != nil && in.Rows.OutAge > 0 {
-		age := in.Grown.Canopy.AgeAt(in.Rows.Spec.PlantSpacingM)
-		out := in.Grown.Seasons.Label(in.Grown.First + t.OutAge - 1)
-		s := fmt.Sprintf("Taking out every second plant in %s leaves %s × %s; ", out, say.Text(in.Rows.Spec.RowSpacingM, units.Spacing),
-			say.Text(2*in.Rows.Spec.PlantSpacingM, units.Spacing))
-		touch := in.Grown.Seasons.Label(in.Grown.First + int(math.Ceil(age)) - 1)
-		switch {
-		case math.IsInf(age, 1):
-			s += "canopies do not meet in the row before."
-		case int(math.Ceil(age)) < t.FromAge:
-			s += fmt.Sprintf("canopies meet in the row in %s already, before the usual age %d to %d.", touch, t.FromAge, t.ToAge)
-		default:
-			s += fmt.Sprintf("canopies meet in the row in %s.", touch)
-		}
-		w := finding.Know
-		if !math.IsInf(age, 1) && int(math.Ceil(age)) < t.FromAge {
-			w = finding.Watch
-		}
-		say.Note(finding.Finding{Rule: "rows.thinning", Weight: w, Step: "rows", Subject: "Thinning", Source: "methods LAY-5, Y2; " +
-			practice.OriginWords(in.Rows.Option.Origin), Sentence: s})
+	if in.Rows.OutAge > 0 {
+		in.thinned(in.Rows.Option.Thinning, say)
 	}
 	if end := in.Grown.First + in.Grown.Life - 1; in.Grown.Seasons.YearOf(say.Today) > end {
 		say.Note(finding.Finding{Rule: "life.over", Weight: finding.Watch, Step: "yield", Subject: "Life",
 			Source: practice.OriginWords(in.Grown.Sheet.LifeOf(in.Rows.Option).Origin),
 			Sentence: fmt.Sprintf("The usual life of %d to %d years ended in %s; what it yields now is not in the sheet.", in.Grown.Sheet.LifeOf(in.Rows.Option).Low,
 				in.Grown.Sheet.LifeOf(in.Rows.Option).High, in.Grown.Seasons.Label(end))})
+	}
+}
+
+// thinned says what is left each time plants come out, by the lattice they stand on, and whether canopies meet sooner.
+func (in In) thinned(t *practice.Thinning, say *report.Voice) {
+	spec, meet := in.Rows.Spec, in.Rows.Spec.PlantSpacingM
+	if spec.Pattern == layout.Quincunx {
+		meet = spec.NearestM()
+	}
+	for stage := 1; t != nil; stage, t = stage+1, t.Again {
+		age := in.Grown.Canopy.AgeAt(meet)
+		what := "a staggered stand of half as many"
+		left, ok := spec.Left(stage)
+		if ok {
+			what = fmt.Sprintf("%s × %s", say.Text(left.XM, units.Spacing), say.Text(left.YM, units.Spacing))
+			if stage == 1 && spec.TakeOut == "" {
+				what = fmt.Sprintf("%s × %s", say.Text(spec.RowSpacingM, units.Spacing), say.Text(2*spec.PlantSpacingM, units.Spacing))
+			}
+			if left.Turned {
+				what += ", turned to the rows"
+			}
+		}
+		s := fmt.Sprintf("Taking out %s in %s leaves %s; ", spec.Words(stage), in.Grown.Seasons.Label(in.Grown.First+t.OutAge-1), what)
+		touch := in.Grown.Seasons.Label(in.Grown.First + int(math.Ceil(age)) - 1)
+		w := finding.Know
+		switch {
+		case math.IsInf(age, 1) || int(math.Ceil(age)) > in.Grown.Life:
+			s += "canopies do not meet in the row before."
+		case int(math.Ceil(age)) < t.FromAge:
+			w = finding.Watch
+			s += fmt.Sprintf("canopies meet in the row in %s already, before the usual age %d to %d.", touch, t.FromAge, t.ToAge)
+		default:
+			s += fmt.Sprintf("canopies meet in the row in %s.", touch)
+		}
+		rule := "rows.thinning"
+		if stage > 1 {
+			rule = "rows.thinning-again"
+		}
+		say.Note(finding.Finding{Rule: rule, Weight: w, Step: "rows", Subject: "Thinning", Source: "methods LAY-5, Y2; " +
+			practice.OriginWords(in.Rows.Option.Origin), Sentence: s})
+		meet = left.XM
 	}
 }

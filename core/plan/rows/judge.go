@@ -62,7 +62,7 @@ func (r Result) Judge(in In, say *report.Voice) {
 			Remedies: []finding.Remedy{{Label: fmt.Sprintf("One in every %d of every %s row", r.Option.Pollinizer.EveryPlant,
 				report.Ordinal(r.Option.Pollinizer.EveryRow)), Patch: patch(map[string]any{"pollinizer": nil})}}})
 	} else {
-		stay := pl.Stations - pl.Temporary
+		stay := pl.Stay()
 		say.Note(finding.Finding{Rule: "rows.pollinizers", Weight: finding.Know, Step: "plants", Subject: "Pollinizers", Source: "method LAY-6, common practice",
 			Sentence: fmt.Sprintf("One in every %d of every %s row is a pollinizer: %s of %s that stay.", s.Pollinizer.EveryPlant,
 				report.Ordinal(s.Pollinizer.EveryRow), say.Text(float64(pl.Pollinizers), units.Count), say.Text(float64(stay), units.Count))})

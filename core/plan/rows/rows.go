@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"strings"
 
 	"slowroot/core/document"
 	"slowroot/core/finding"
@@ -31,6 +32,7 @@ type Result struct {
 	Option    practice.Layout // it came from: of the choices, or what stands
 	Placed    layout.Placement
 	OutAge    int     // age year temporary plants come out; 0 when there are none
+	LaterAge  int     // and the second time
 	PlantedHa float64 // the stations stand for
 }
 
@@ -61,6 +63,9 @@ func Place(in In, say *report.Voice) (Result, error) {
 	}
 	if r.Option.Thinning != nil && pl.Temporary > 0 {
 		r.OutAge = r.Option.Thinning.OutAge
+		if again := r.Option.Thinning.Again; again != nil && pl.Later > 0 {
+			r.LaterAge = again.OutAge
+		}
 	}
 	density := s.StationsPerHa()
 	r.PlantedHa = float64(pl.Stations) / density
@@ -85,8 +90,8 @@ func Place(in In, say *report.Voice) (Result, error) {
 			Origin: from, Note: fmt.Sprintf("%d at each station", k)})
 	}
 	if pl.Temporary > 0 {
-		say.Figure(report.Figure{Path: "rows.temporary", Step: "rows", Label: "Come out later", Quantity: units.Count, Value: float64(pl.Temporary), Origin: from,
-			Note: "every second station in the row"})
+		say.Figure(report.Figure{Path: "rows.temporary", Step: "rows", Label: "Come out later", Quantity: units.Count, Value: float64(pl.Temporary + pl.Later),
+			Origin: from, Note: takenOut(s, pl)})
 	}
 	if pl.Pollinizers > 0 {
 		say.Figure(report.Figure{Path: "rows.pollinizers", Step: "rows", Label: "Pollinizers", Quantity: units.Count, Value: float64(pl.Pollinizers), Origin: from,
@@ -156,8 +161,8 @@ func (r Result) working(in In, density float64, say *report.Voice) {
 	}
 	if say.On("rows.pollinizers") {
 		say.Tell(working.Count, "rows.pollinizers", "Pollinizers", "one station in every k of every q-th row, counted", fmt.Sprintf("k = %d, q = %d; share %.3f",
-			s.Pollinizer.EveryPlant, s.Pollinizer.EveryRow, float64(pl.Pollinizers)/math.Max(1, float64(pl.Stations-pl.Temporary))),
-			float64(pl.Pollinizers), units.Count, "method LAY-6, common practice", say.Num("stations that stay", float64(pl.Stations-pl.Temporary), units.Count,
+			s.Pollinizer.EveryPlant, s.Pollinizer.EveryRow, float64(pl.Pollinizers)/math.Max(1, float64(pl.Stay()))),
+			float64(pl.Pollinizers), units.Count, "method LAY-6, common practice", say.Num("stations that stay", float64(pl.Stay()), units.Count,
 				working.Computed, "", "rows.stations"))
 	}
 	if k := r.Option.Plants(); k > 1 && say.On("rows.plants") {
@@ -166,14 +171,22 @@ func (r Result) working(in In, density float64, say *report.Voice) {
 			practice.OriginWords(r.Option.Origin), say.Num("stations", float64(pl.Stations), units.Count, working.Computed, "", "rows.stations"))
 	}
 	if say.On("rows.temporary") {
-		say.Tell(working.Count, "rows.temporary", "Stations that come out", "every second station of each row", fmt.Sprintf("of %d", pl.Stations),
-			float64(pl.Temporary), units.Count, "method LAY-5: leaves the row spacing and twice the plant spacing")
+		say.Tell(working.Count, "rows.temporary", "Stations that come out", "those that do not stand on what is left of the lattice, counted",
+			fmt.Sprintf("%s, of %d", takenOut(s, pl), pl.Stations), float64(pl.Temporary+pl.Later), units.Count, "method LAY-5")
 	}
+}
+
+// takenOut says by which rule plants come out, and how many each time.
+func takenOut(s layout.Spec, pl layout.Placement) string {
+	if s.Stages() < 2 {
+		return strings.TrimSuffix(s.Words(1), ",")
+	}
+	return fmt.Sprintf("%s %d; then %s %d", s.Words(1), pl.Temporary, s.Words(2), pl.Later)
 }
 
 // standing turns the recorded rows back into pieces on the block's plane.
 func standing(plane geo.Plane, a *document.AsPlanted) layout.Placement {
-	out := layout.Placement{Stations: a.Stations, Pollinizers: a.Pollinizers, Temporary: a.Temporary, RowMetres: a.RowMetres}
+	out := layout.Placement{Stations: a.Stations, Pollinizers: a.Pollinizers, Temporary: a.Temporary, Later: a.Later, RowMetres: a.RowMetres}
 	for _, r := range a.Rows {
 		p, q := plane.To(r.First), plane.To(r.Last)
 		k := 1 / math.Max(1, float64(r.N-1))
@@ -200,6 +213,8 @@ func Fix(spec layout.Spec, pieces []layout.Piece, origin geo.Point, areaM2 float
 				a.Pollinizers++
 			case layout.TemporaryRole:
 				a.Temporary++
+			case layout.LaterRole:
+				a.Later++
 			}
 		}
 	}

@@ -1227,6 +1227,7 @@ export interface components {
             stations: number;
             pollinizers: number;
             temporary: number;
+            later?: number;
             rowMetres: number;
             areaM2: number;
         };
@@ -1244,7 +1245,7 @@ export interface components {
              * @description empty where no crop is chosen
              * @enum {string}
              */
-            pattern: "" | "square" | "rectangle" | "triangle" | "twin";
+            pattern: "" | "square" | "rectangle" | "triangle" | "twin" | "quincunx";
             rowSpacingM: number;
             plantSpacingM: number;
             twinGapM: number;
@@ -1254,6 +1255,8 @@ export interface components {
             offsetM: number;
             pollinizer: components["schemas"]["Pollinizer"];
             temporary: boolean;
+            /** @description how stations come out; empty is every second one in the row */
+            takeOut?: string;
         };
         Plan: {
             planting: string;
@@ -1284,6 +1287,8 @@ export interface components {
             figures: components["schemas"]["Figure"][];
             rows: components["schemas"]["RowPiece"][];
             outAge: number;
+            /** @description age year the second removal comes; 0 when there is none */
+            laterAge: number;
             years: components["schemas"]["Year"][];
             jobs: components["schemas"]["Job"][];
             nutrients: string[];

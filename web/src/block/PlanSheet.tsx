@@ -303,7 +303,8 @@ function drawRows(
   year: Plan["years"][number] | undefined,
 ) {
   const spacing = plan.spec.plantSpacingM * v.k;
-  const gone = plan.outAge > 0 && year !== undefined && year.age > plan.outAge;
+  const after = (age: number) => age > 0 && year !== undefined && year.age > age;
+  const gone: Record<string, boolean> = { t: after(plan.outAge), s: after(plan.laterAge) };
   const spread = Math.max(year?.spreadM ?? 0, 0.25);
   const r = Math.max(1.1, (spread / 2) * v.k);
   if (spacing < 2.2) {
@@ -329,10 +330,10 @@ function drawRows(
       const role = p.roles?.[i] ?? "m";
       c.beginPath();
       c.arc(x, y, r, 0, 7);
-      if (role === "t") {
+      if (role === "t" || role === "s") {
         c.setLineDash([2, 2]);
         c.strokeStyle = palette.faint;
-        if (!gone) {
+        if (!gone[role]) {
           c.fillStyle = palette.leaf;
           c.globalAlpha = 0.45;
           c.fill();
@@ -361,7 +362,7 @@ function drawRows(
 /** What the marks mean; those on this sheet only. */
 export function PlanKey({ plan, season }: { plan: Plan; season: number }) {
   const roles = new Set(plan.rows.flatMap((r) => [...(r.roles ?? "m")]));
-  const out = plan.outAge ? plan.years[plan.outAge - 1]?.label : "";
+  const label = (age: number) => (age ? plan.years[age - 1]?.label : "");
   const y = plan.years.find((x) => x.season === season);
   return (
     <ul className="text-sm">
@@ -375,7 +376,8 @@ export function PlanKey({ plan, season }: { plan: Plan; season: number }) {
       )}
       {roles.has("t") && (
         <li className="flex items-center gap-2">
-          <span className="inline-block h-3 w-3 rounded-full border border-dashed border-faint" /> comes out {out}
+          <span className="inline-block h-3 w-3 rounded-full border border-dashed border-faint" /> comes out{" "}
+          {[...new Set([label(plan.outAge), label(plan.laterAge)])].filter(Boolean).join(", then ")}
         </li>
       )}
       {y && <li className="text-faint">canopies as in {y.label}</li>}

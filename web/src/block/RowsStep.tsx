@@ -12,7 +12,7 @@ import { isPlanned, stands } from "./paths";
 export function RowsStep({ plan, doc, draft, press, season, setSeason }: StepProps) {
   if (!isPlanned(plan)) return <NoCrop plan={plan} id={doc.id} />;
   const s = plan.spec;
-  const derived = s.pattern === "square" || s.pattern === "triangle";
+  const derived = s.pattern !== "rectangle" && s.pattern !== "twin";
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>

@@ -340,3 +340,64 @@ func TestWhatThinningLeaves(t *testing.T) {
 		}
 	}
 }
+
+// What a full crop carries off agrees with balances computed beside the practice it comes from, kg/ha; every crop that
+// bears says what leaves and what is given, and every contradiction of its sheet stands in some plan of it.
+func TestWhatLeavesAndWhatIsGiven(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		sheet         string
+		kg, n, p2, k2 float64 // oxides, as the balances print them
+	}{{"banana", 35000, 65, 16, 232}, {"pineapple", 60000, 54, 18, 159}, {"tea", 2400, 108, 23, 60}, {"palmarosa", 70, 60, 16, 72}, {"blueberry", 11500, 13.8, 3.2, 11.1},
+		{"strawberry", 20000, 22, 11, 36}, {"elderberry", 7500, 8.3, 6.7, 25}, {"blackberry", 12000, 26, 6, 23}, {"raspberry", 26400, 50, 18, 48}, {"sapota", 17500, 21, 5.2, 40}} {
+		s, _ := l.Get(c.sheet)
+		b := s.Removes(s.Resolve(nil)).Balances(nil, c.kg)
+		if math.Abs(b[0].Out-c.n) > 0.6 || math.Abs(b[1].Out*2.2913-c.p2) > 0.6 || math.Abs(b[2].Out*1.2046-c.k2) > 0.6 {
+			t.Errorf("%s: %.1f N, %.1f P2O5, %.1f K2O leave, want %g, %g, %g", c.sheet, b[0].Out, b[1].Out*2.2913, b[2].Out*1.2046, c.n, c.p2, c.k2)
+		}
+	}
+	for _, s := range l.Whole() {
+		told := map[string]bool{}
+		for _, option := range s.Layouts {
+			in := input(t, "hazelnut")
+			in.Sheet = s
+			in.Block.Planting = &document.Planting{Sheet: s.ID, Choices: map[string]document.Choice{practice.LayoutFork: {Option: option.ID}}}
+			Complete(&in.Block, in.Estate, l.Get, in.Today)
+			p, err := Compute(in, nil)
+			if err != nil {
+				t.Fatal(err)
+			}
+			balance, short := 0, false
+			for _, f := range p.Findings {
+				switch f.Rule {
+				case "practice.disagrees":
+					told[f.About.ID] = true
+				case "feed.removal", "feed.below-removal":
+					balance++
+					short = f.Rule == "feed.below-removal"
+					if (f.Weight == finding.Watch) != short {
+						t.Errorf("%s %s: %s weighs %s", s.ID, option.ID, f.Rule, f.Weight)
+					}
+				}
+			}
+			want := 1
+			if s.Removes(s.Resolve(map[string]string{practice.LayoutFork: option.ID})) == nil {
+				want = 0
+			}
+			if balance != want || want == 0 && option.Product == nil {
+				t.Errorf("%s %s: %d balances", s.ID, option.ID, balance)
+			}
+		}
+		for _, d := range s.Disagrees {
+			if !told[d.ID] {
+				t.Errorf("%s: the contradiction %q stands in no plan", s.ID, d.ID)
+			}
+		}
+		if len(s.Disagrees) == 0 {
+			t.Errorf("%s contradicts itself nowhere", s.ID)
+		}
+	}
+}

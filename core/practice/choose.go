@@ -128,6 +128,16 @@ func (s *Sheet) Harvesting(choice map[string]string) yield.Harvest {
 	return yield.Harvest{}
 }
 
+// Removes is what leaves with the crop, nil where the sheet does not know.
+func (s *Sheet) Removes(choice map[string]string) *nutrition.Removal {
+	for _, r := range s.Removal {
+		if r.If.Holds(choice) {
+			return &r.Removal
+		}
+	}
+	return nil
+}
+
 // Crop is the crop a sheet is of: its own id, or the id of the sheet it was copied from.
 func (s *Sheet) Crop() string {
 	if s.From != "" {

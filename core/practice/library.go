@@ -166,6 +166,8 @@ func (s *Sheet) fillEmpty() {
 	empty(&s.Yields)
 	empty(&s.Harvests)
 	empty(&s.Notes)
+	empty(&s.Removal)
+	empty(&s.Disagrees)
 	empty(&s.Cautions)
 }
 

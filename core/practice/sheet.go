@@ -65,6 +65,8 @@ type Sheet struct {
 	Yields    []Yield                   `yaml:"yields" json:"yields"`
 	Harvests  []Harvest                 `yaml:"harvests" json:"harvests"`
 	Stand     yield.Stand               `yaml:"stand" json:"stand"`
+	Removal   []Removal                 `yaml:"removal" json:"removal"`
+	Disagrees []Disagreement            `yaml:"disagrees" json:"disagrees"`
 	Notes     []Section                 `yaml:"notes" json:"notes"`
 	Cautions  []Note                    `yaml:"cautions" json:"cautions"`
 	Digest    string                    `yaml:"-" json:"digest"` // of the text it was read from
@@ -88,6 +90,16 @@ type Note struct {
 type Section struct {
 	Title string `yaml:"title" json:"title"`
 	Notes []Note `yaml:"notes" json:"notes"`
+}
+
+// Disagreement is where practice contradicts itself: both figures, and what the plan reckons with.
+type Disagreement struct {
+	ID     string `yaml:"id" json:"id"`
+	Step   string `yaml:"step" json:"step"` // of the descent it matters at
+	If     When   `yaml:"if" json:"if,omitempty"`
+	Item   string `yaml:"item" json:"item"`
+	Value  string `yaml:"value" json:"value"`
+	Origin string `yaml:"origin" json:"origin"`
 }
 
 // Fork is a place where practice divides.
@@ -234,6 +246,10 @@ type Operation struct {
 type Feeding struct {
 	If                  When `yaml:"if" json:"if,omitempty"`
 	nutrition.Programme `yaml:",inline"`
+}
+type Removal struct {
+	If                When `yaml:"if" json:"if,omitempty"`
+	nutrition.Removal `yaml:",inline"`
 }
 type Yield struct {
 	If          When `yaml:"if" json:"if,omitempty"`

@@ -49,6 +49,19 @@ func (s *Sheet) Validate() []error {
 			origin(sec.Title+", "+n.Item, n.Origin)
 		}
 	}
+	for _, r := range s.Removal {
+		if err := r.Check(); err != nil {
+			fail("%v", err)
+		}
+	}
+	told := map[string]bool{}
+	for _, d := range s.Disagrees {
+		origin("disagreement "+d.ID, d.Origin)
+		if d.ID == "" || told[d.ID] || d.Item == "" || d.Value == "" || !slices.Contains(Steps, d.Step) {
+			fail("disagreement %q: needs an id of its own, a step, and what is said", d.ID)
+		}
+		told[d.ID] = true
+	}
 	for _, w := range s.Windows {
 		origin("planting window", w.Origin)
 		if err := schedule.Check([]schedule.Operation{{ID: "w", Name: "w", Phase: "plant", Season: w.Season, Origin: "x"}}); err != nil {

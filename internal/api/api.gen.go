@@ -533,6 +533,16 @@ type SheetCanopy struct {
 // SheetDifference defines model for SheetDifference.
 type SheetDifference = practice.Difference
 
+// SheetDisagreement defines model for SheetDisagreement.
+type SheetDisagreement struct {
+	Id     string      `json:"id"`
+	If     interface{} `json:"if,omitempty"`
+	Item   string      `json:"item"`
+	Origin string      `json:"origin"`
+	Step   string      `json:"step"`
+	Value  string      `json:"value"`
+}
+
 // SheetDoc defines model for SheetDoc.
 type SheetDoc = estate.SheetDoc
 
@@ -656,6 +666,16 @@ type SheetProduct struct {
 	Name   string `json:"name"`
 	Origin string `json:"origin"`
 	ShowAs string `json:"showAs"`
+}
+
+// SheetRemoval defines model for SheetRemoval.
+type SheetRemoval struct {
+	If     interface{} `json:"if,omitempty"`
+	Of     string      `json:"of"`
+	Origin string      `json:"origin"`
+
+	// PerT kg of the element a tonne, low, base and high
+	PerT map[string][]float32 `json:"perT"`
 }
 
 // SheetSection defines model for SheetSection.

@@ -84,6 +84,7 @@ func (r Result) Figures(in In, say *report.Voice) {
 		}
 	}
 	in.canopyFigure(say)
+	r.removal(in, say)
 }
 
 // also is what the full crop becomes: oil, kernel, dry matter.
@@ -139,6 +140,8 @@ func (in In) fractionAt(age int) float64 {
 
 // Judge says when temporary plants come out and whether the life is over.
 func (r Result) Judge(in In, say *report.Voice) {
+	r.fed(in, say)
+	in.disagreements(say)
 	if in.Rows.OutAge > 0 {
 		in.thinned(in.Rows.Option.Thinning, say)
 	}

@@ -30,6 +30,7 @@ type Result struct {
 	Option    practice.Layout   // of the choices
 	Curve     yield.Curve
 	Feed      nutrition.Programme
+	Removal   *nutrition.Removal // what leaves with the crop; nil where it is not known
 	Harvest   yield.Harvest
 	Ops       []schedule.Operation
 	Canopy    canopy.Growth
@@ -61,6 +62,7 @@ func Choose(in In) (Result, error) {
 	g.Option, _ = s.Layout(g.Choices[practice.LayoutFork])
 	g.Curve, g.Feed, g.Harvest = s.Curve(g.Choices), s.Programme(g.Choices), s.Harvesting(g.Choices)
 	g.Ops, g.Life, g.Canopy = s.Operations(g.Choices), s.LifeOf(g.Option).Base, s.CanopyOf(g.Option)
+	g.Removal = s.Removes(g.Choices)
 	product := s.ProductOf(g.Option)
 	g.Product = product.Name
 	g.YieldAs, g.MassAs = ShownAs(product.ShowAs)

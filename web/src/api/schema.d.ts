@@ -2688,6 +2688,8 @@ export interface components {
             yields: components["schemas"]["SheetYield"][];
             harvests: unknown[];
             stand: unknown;
+            removal: components["schemas"]["SheetRemoval"][];
+            disagrees: components["schemas"]["SheetDisagreement"][];
             notes: components["schemas"]["SheetSection"][];
             cautions: components["schemas"]["SheetNote"][];
             digest: string;
@@ -2823,6 +2825,23 @@ export interface components {
             season: unknown;
             rains?: string[];
             ages: unknown;
+            origin: string;
+        };
+        SheetRemoval: {
+            if?: unknown;
+            of: string;
+            /** @description kg of the element a tonne, low, base and high */
+            perT: {
+                [key: string]: number[];
+            };
+            origin: string;
+        };
+        SheetDisagreement: {
+            id: string;
+            step: string;
+            if?: unknown;
+            item: string;
+            value: string;
             origin: string;
         };
         SheetYield: {

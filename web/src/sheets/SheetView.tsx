@@ -150,7 +150,48 @@ export function SheetView({ s }: { s: Schema["Sheet"] }) {
           ))}
         </tbody>
       </Part>
-      {[...s.notes, { title: "Cautions", notes: s.cautions }].map((n) => (
+      {s.removal.length > 0 && (
+        <Part title="Carried off with the crop, kg for each tonne">
+          <thead>
+            <tr>
+              <th>what leaves</th>
+              {["N", "P", "K"].map((e) => (
+                <th key={e} className="num">
+                  {e}
+                </th>
+              ))}
+              <th>from</th>
+            </tr>
+          </thead>
+          <tbody>
+            {s.removal.map((r) => (
+              <tr key={r.of}>
+                <td>
+                  <b>{r.of}</b>
+                </td>
+                {["n", "p", "k"].map((e) => {
+                  const [low, base, high] = r.perT[e] ?? [];
+                  return (
+                    <td key={e} className="num whitespace-nowrap">
+                      {base} {low !== high && <span className="text-faint">({`${low}–${high}`})</span>}
+                    </td>
+                  );
+                })}
+                <td className="text-sm text-faint">
+                  <From origin={r.origin} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Part>
+      )}
+      {[
+        { title: "Where practice contradicts itself", notes: s.disagrees },
+        ...s.notes,
+        { title: "Cautions", notes: s.cautions },
+      ]
+        .filter((n) => n.notes.length > 0)
+        .map((n) => (
         <Part key={n.title} title={n.title}>
           <tbody>
             {n.notes.map((x) => (
@@ -166,7 +207,7 @@ export function SheetView({ s }: { s: Schema["Sheet"] }) {
             ))}
           </tbody>
         </Part>
-      ))}
+        ))}
     </>
   );
 }

@@ -47,6 +47,7 @@ type Field struct {
 type Calculator struct {
 	Name    string  `json:"name"`
 	Title   string  `json:"title"`
+	Subject string  `json:"subject"` // what it belongs to, as the bench groups it
 	Purpose string  `json:"purpose"`
 	Source  string  `json:"source"`
 	Inputs  []Field `json:"inputs"`

@@ -48,9 +48,6 @@ func drains() []Calculator {
 		longSection(),
 		drainNetwork(),
 		interceptor(),
-		raisedBed(),
-		ridgeAndFurrow(),
-		levelling(),
 	}
 }
 
@@ -338,3 +335,5 @@ func openDitch() Calculator {
 			return nil
 		}}
 }
+
+func earthworks() []Calculator { return []Calculator{raisedBed(), ridgeAndFurrow(), levelling()} }

@@ -17,7 +17,7 @@ import (
 func TestHostileInputs(t *testing.T) {
 	r := registry(t)
 	rnd := rand.New(rand.NewPCG(3, 14))
-	below := map[string]bool{"tC": true, "value": true, "elevationDeg": true, "declinationDeg": true, "azimuthDeg": true, "equationMin": true, "mean": true,
+	below := map[string]bool{"lost": true, "diff": true, "diffPct": true, "intoKg": true, "tC": true, "value": true, "elevationDeg": true, "declinationDeg": true, "azimuthDeg": true, "equationMin": true, "mean": true,
 		"hours": true, "score": true, "atOriginM": true, "fallXPct": true,
 		"fallYPct": true, "rn": true, "steepestPct": true, "cutsM": true, "trenchM3": true, "espFromSarPct": true, "utah": true, "factor": true, "hourly": true,
 		"year": true, "normalDay": true, "empiricalDay": true, "off": true, "offDays": true}

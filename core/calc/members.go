@@ -17,8 +17,21 @@ import (
 
 // New is the registry with every member. Sheets name the crops of those that read one.
 func New(sheets *practice.Library) *Registry {
-	list := []Calculator{density(), order(), area(), sides(), byAge(sheets)}
-	list = append(append(append(append(list, soils()...), amendments()...), climates()...), drains()...)
+	var list []Calculator
+	under := func(subject string, of ...Calculator) {
+		for _, c := range of {
+			c.Subject = subject
+			list = append(list, c)
+		}
+	}
+	under("Rows and plants", density(), stationCount(), thinning(), order(), area(), sides())
+	under("Soil and site", soils()...)
+	under("Amendments", amendments()...)
+	under("Drains", drains()...)
+	under("Beds and earthworks", earthworks()...)
+	under("Climate and days", climates()...)
+	under("Feeding", feeds()...)
+	under("Growth and yield", append([]Calculator{byAge(sheets)}, stands()...)...)
 	return &Registry{list: list}
 }
 

@@ -101,7 +101,7 @@ func TestWhatGrewBeforeAndWhatFollows(t *testing.T) {
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/fit"), page.Press("consider elderberry"), page.Says("elderberry, considered for"))
-	must(t, page.Press("Ground"), page.Press("What grew before"), page.Wait(`document.querySelectorAll("tbody tr").length === 2`), page.Press("Add what grew here"), page.Wait(`document.querySelectorAll("tbody tr").length === 3`))
+	must(t, page.Press("Lie"), page.Press("What grew before"), page.Wait(`document.querySelectorAll("tbody tr").length === 2`), page.Press("Add what grew here"), page.Wait(`document.querySelectorAll("tbody tr").length === 3`))
 	var lists struct{ Uses []struct{ ID, Words string } }
 	ask(t, "GET", prog.URL+"/api/v1/lists", "", nil, &lists)
 	kind := ""

@@ -12,6 +12,7 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/finding"
+	"slowroot/core/units"
 	"slowroot/core/working"
 )
 
@@ -41,6 +42,22 @@ type Field struct {
 	Options  []string `json:"options,omitempty"`
 	Optional bool     `json:"optional,omitempty"`
 	Columns  []Field  `json:"columns,omitempty"` // of a table
+	// Quantity is what its unit is shown as in the reader's own units; empty where a unit is the same for everybody.
+	Quantity units.Quantity `json:"quantity,omitempty"`
+}
+
+// shown are the quantities of units that readers measure in their own way. A unit has one here only where the
+// quantity is stored in that very unit.
+var shown = map[string]units.Quantity{"m": units.Spacing, "cm": units.Depth, "mm": units.Rain, "°C": units.Temp, "kg/ha": units.Rate, "kg": units.MassKg,
+	"m/day": units.Seep, "mm/day": units.Drained, "m³": units.Earth, "m²": units.Area, "/ha": units.PerArea, "g/plant": units.PlantDose, "g": units.PlantDose,
+	"mm/h": units.Flow, "m/s": units.Velocity}
+
+// measured fills in the quantities of fields.
+func measured(fields []Field) {
+	for i := range fields {
+		fields[i].Quantity = shown[fields[i].Unit]
+		measured(fields[i].Columns)
+	}
 }
 
 // Calculator is one method.

@@ -143,10 +143,10 @@ func splitLedger() Calculator {
 func perPlantPerHa() Calculator {
 	return Calculator{Name: "per-plant-per-hectare", Title: "Grams a plant and kilograms a hectare", Source: "method N7, common practice",
 		Purpose: "What doses by the plant come to on the ground, with the plants that live and not those that were drawn.",
-		Inputs: []Field{number("areaHa", "ha", "of the block", 0.001, 10000).or(1.35), {Name: "cohorts", Kind: Table, Meaning: "living plants by age", Columns: []Field{
-			whole("plants", "plants", "alive", 0, 1e6), number("gPerPlant", "g", "dose of that age", 0, 5000)}, Default: []any{
+		Inputs: []Field{number("areaHa", "ha", "area of the block", 0.001, 10000).or(1.35), {Name: "cohorts", Kind: Table, Meaning: "living plants by age", Columns: []Field{
+			whole("plants", "", "living plants", 0, 1e6), number("gPerPlant", "g", "dose of that age", 0, 5000)}, Default: []any{
 			map[string]any{"plants": 332.0, "gPerPlant": 400.0}, map[string]any{"plants": 20.0, "gPerPlant": 50.0}}},
-			number("rowSpacingM", "m", "between rows", 0.1, 25).or(6.0), number("plantSpacingM", "m", "in the row", 0.1, 25).or(6.0)},
+			number("rowSpacingM", "m", "between rows", 0.1, 25).or(6.0), number("plantSpacingM", "m", "between plants in the row", 0.1, 25).or(6.0)},
 		Outputs: []Field{out("kg", "kg", "on the block"), out("kgPerHa", "kg/ha", "on the ground"), out("nominal", "plants", "by area and spacing"),
 			out("alive", "share", "of them"), out("byDrawingKg", "kg", "if all were there and full grown")},
 		run: func(in values, r *Result) error {

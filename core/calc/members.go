@@ -21,6 +21,8 @@ func New(sheets *practice.Library) *Registry {
 	under := func(subject string, of ...Calculator) {
 		for _, c := range of {
 			c.Subject = subject
+			measured(c.Inputs)
+			measured(c.Outputs)
 			list = append(list, c)
 		}
 	}

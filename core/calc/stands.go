@@ -22,10 +22,10 @@ const richards = "Richards, A flexible growth function for empirical use, J. Exp
 func canopySpread() Calculator {
 	return Calculator{Name: "canopy-spread", Title: "How wide crowns grow, and when they meet", Source: "methods Y1, Y2; " + richards,
 		Purpose: "Spread by age from two observations, and the ages at which crowns meet at a spacing. Leave the final spread out if it is not known.",
-		Inputs: []Field{number("age1", "years", "first observation", 0.1, 100).or(2.0), number("spread1M", "m", "spread then", 0.05, 25).or(1.2),
-			number("age2", "years", "second observation", 0.1, 100).or(6.0), number("spread2M", "m", "spread then", 0.05, 25).or(4.2),
+		Inputs: []Field{number("age1", "years", "age of the first observation", 0.1, 100).or(2.0), number("spread1M", "m", "spread at the first", 0.05, 25).or(1.2),
+			number("age2", "years", "age of the second observation", 0.1, 100).or(6.0), number("spread2M", "m", "spread at the second", 0.05, 25).or(4.2),
 			number("finalM", "m", "final spread; left out, it follows from growth that slows", 0.05, 25).or(5.5).maybe(),
-			number("shape", "", "shape of the curve without a final spread", 0.5, 4).or(1.5), number("plantSpacingM", "m", "in the row", 0.1, 25).or(3.0),
+			number("shape", "", "shape of the curve without a final spread", 0.5, 4).or(1.5), number("plantSpacingM", "m", "between plants in the row", 0.1, 25).or(3.0),
 			number("rowSpacingM", "m", "between rows", 0.1, 25).or(5.0), number("age", "years", "spread wanted at", 0, 120).or(8.0)},
 		Outputs: []Field{out("finalM", "m", "final spread"), out("spreadM", "m", "at the age wanted"), out("inRow", "years", "age crowns meet in the row; none where they never do"),
 			out("acrossRows", "years", "age they meet across the rows; none where they never do")},
@@ -92,7 +92,7 @@ func cohorts() Calculator {
 		Inputs: []Field{{Name: "perPlant", Kind: Table, Meaning: "kilograms a plant by age", Columns: []Field{number("age", "years", "age", 0, 120), number("kg", "kg", "a plant bears", 0, 500)},
 			Default: []any{map[string]any{"age": 3.0, "kg": 4.0}, map[string]any{"age": 4.0, "kg": 10.0}, map[string]any{"age": 5.0, "kg": 20.0},
 				map[string]any{"age": 6.0, "kg": 32.0}, map[string]any{"age": 7.0, "kg": 40.0}}},
-			{Name: "stand", Kind: Table, Meaning: "living plants by age", Columns: []Field{number("age", "years", "age", 0, 120), whole("plants", "plants", "alive", 0, 1e6)},
+			{Name: "stand", Kind: Table, Meaning: "living plants by age", Columns: []Field{number("age", "years", "age", 0, 120), whole("plants", "", "living plants", 0, 1e6)},
 				Default: []any{map[string]any{"age": 6.0, "plants": 332.0}, map[string]any{"age": 4.0, "plants": 20.0}, map[string]any{"age": 1.0, "plants": 15.0}}}},
 		Outputs: []Field{out("kg", "kg", "of the block"), series("eachKg", "kg", "of each age")},
 		run: func(in values, r *Result) error {

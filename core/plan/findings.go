@@ -70,8 +70,9 @@ func days(n int) string {
 
 // steps says of each step of the descent whether it is untouched, has open forks, or is settled.
 func (c *computation) steps() {
-	for _, key := range practice.Steps {
-		s := Step{Key: key, State: "untouched"}
+	for _, step := range practice.Descent {
+		key := step.Key
+		s := Step{Key: key, Name: step.Name, Group: step.Group, State: "untouched"}
 		switch {
 		case key == "ground":
 			s.State = "settled"

@@ -57,6 +57,8 @@ type Plan struct {
 // Step is the state of one step of the descent.
 type Step struct {
 	Key   string `json:"key"`
+	Name  string `json:"name"`
+	Group string `json:"group"` // it opens with
 	State string `json:"state"` // untouched, open or settled
 	Open  int    `json:"open"`  // forks not yet decided
 	Notes int    `json:"notes"` // findings that stand beside it, "good to know" not counted

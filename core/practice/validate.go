@@ -11,8 +11,16 @@ import (
 	"slowroot/core/soil"
 )
 
-// Steps are the steps of the descent a fork or finding may stand beside.
-var Steps = []string{"ground", "soil", "drains", "fit", "prepare", "rows", "plants", "care", "yield", "record"}
+// Step is one step of the descent: its key, what it is called, and the group it opens with.
+type Step struct{ Key, Name, Group string }
+
+// Descent is the steps in the order the work is done; a fork or finding stands beside one of them.
+var Descent = []Step{{"ground", "Lie", "Ground"}, {"soil", "Soil", "Ground"}, {"drains", "Drains", "Ground"}, {"fit", "Fit", "Ground"},
+	{"prepare", "Prepare", "Establish"}, {"rows", "Rows", "Establish"}, {"plants", "Plants", "Establish"}, {"care", "Care", "Care"}, {"yield", "Yield", "Crop"},
+	{"record", "Record", "Record"}}
+
+// isStep reports whether a step of that key exists.
+func isStep(key string) bool { return slices.ContainsFunc(Descent, func(s Step) bool { return s.Key == key }) }
 
 // Validate reports everything wrong with a sheet: missing origins, printed densities that the
 // spacings do not give, thinning that cannot leave the spacing it claims, splits and shares that do
@@ -57,7 +65,7 @@ func (s *Sheet) Validate() []error {
 	told := map[string]bool{}
 	for _, d := range s.Disagrees {
 		origin("disagreement "+d.ID, d.Origin)
-		if d.ID == "" || told[d.ID] || d.Item == "" || d.Value == "" || !slices.Contains(Steps, d.Step) {
+		if d.ID == "" || told[d.ID] || d.Item == "" || d.Value == "" || !isStep(d.Step) {
 			fail("disagreement %q: needs an id of its own, a step, and what is said", d.ID)
 		}
 		told[d.ID] = true
@@ -186,11 +194,7 @@ func (s *Sheet) checkForks(fail func(string, ...any), origin func(string, string
 				defaults++
 			}
 		}
-		known := false
-		for _, st := range Steps {
-			known = known || st == f.Step
-		}
-		if !known {
+		if !isStep(f.Step) {
 			fail("fork %s stands at unknown step %q", f.ID, f.Step)
 		}
 		if len(f.Options) < 2 || len(options[f.ID]) != len(f.Options) || defaults != 1 {

@@ -47,7 +47,7 @@ func (r Result) removal(in In, say *report.Voice) {
 	for _, b := range in.Grown.Removal.Balances(fed, y.PerHa.Base) {
 		name, path := elements[b.Element], "care.out."+b.Element
 		c := in.Grown.Removal.PerT[b.Element]
-		say.Figure(report.Figure{Path: path, Step: "care", Label: name + " a full crop carries off", Quantity: units.Rate, Value: b.Out,
+		say.Figure(report.Figure{Path: path, Step: "care", Label: "Carried off by a full crop, " + name, Quantity: units.Rate, Value: b.Out,
 			Low: c[0] * y.PerHa.Base / 1000, High: c[2] * y.PerHa.Base / 1000, Ranged: true, Origin: working.Computed,
 			Note: fmt.Sprintf("in %s; %s given", y.Label, say.Text(b.Given, units.Rate))})
 		if say.On(path) {

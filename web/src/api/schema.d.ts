@@ -1387,6 +1387,8 @@ export interface components {
         };
         StepState: {
             key: string;
+            name: string;
+            group: string;
             /** @enum {string} */
             state: "untouched" | "open" | "settled";
             open: number;
@@ -2556,6 +2558,7 @@ export interface components {
         Calculator: {
             name: string;
             title: string;
+            subject: string;
             purpose: string;
             source: string;
             inputs: components["schemas"]["CalculatorField"][];
@@ -2573,6 +2576,8 @@ export interface components {
             options?: string[];
             optional?: boolean;
             columns?: components["schemas"]["CalculatorField"][];
+            /** @description what its unit is shown as in the reader's own; left out where a unit is the same for everybody */
+            quantity?: string;
         };
         CalculatorResult: {
             outputs: {

@@ -48,14 +48,14 @@ export default function BlockPage() {
   if (!block.data || !plan.data) return <Trouble error={block.error ?? plan.error} retry={() => void plan.refetch()} />;
   const p = shown as Plan;
   const doc = block.data;
-  const Page = stepPages[here].page;
+  const Page = stepPages[here];
   // a standing planting is seen today, a planned one when it has grown
   const usual = stands(p) ? p.yearToday : (p.years[Math.min(9, p.years.length - 1)]?.season ?? p.yearToday);
   const season = at ?? Math.min(Math.max(usual, p.years[0]?.season ?? usual), p.years.at(-1)?.season ?? usual);
   const divides = <Forks forks={forks.data} error={forks.error} here={here} draft={draft} today={p.today} />;
   const props = { plan: p, doc, draft, press: setFigure, season, setSeason: setAt };
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[9.5rem_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[11rem_minmax(0,1fr)]">
       <Descent id={id} plan={p} here={here} area={text(p.ground.areaM2, "area")} />
       <div className="min-w-0">
         <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_18.5rem]">

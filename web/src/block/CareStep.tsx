@@ -3,12 +3,13 @@ import { JobTable } from "../jobs/JobTable";
 import { record } from "../api/client";
 import { marked, markWords } from "../jobs/mark";
 import { say, sayError } from "../shell/Notices";
+import { Figures } from "./Figures";
 import { isPlanned } from "./paths";
 import { NoCrop } from "./NoCrop";
 import type { StepProps } from "./stepProps";
 
 /** Jobs in date order: what is due, and what the chosen season holds. */
-export function CareStep({ plan, doc, season }: StepProps) {
+export function CareStep({ plan, doc, season, press }: StepProps) {
   const [which, setWhich] = useState<"next" | "season" | "before" | "all">("next");
   if (!isPlanned(plan)) return <NoCrop plan={plan} id={doc.id} />;
   const label = plan.years.find((y) => y.season === season)?.label ?? "";
@@ -27,6 +28,7 @@ export function CareStep({ plan, doc, season }: StepProps) {
   ] as const;
   return (
     <div className="py-2">
+      <Figures plan={plan} step="care" press={press} across />
       <div role="group" aria-label="Which jobs" className="mb-2 flex flex-wrap gap-4">
         {tabs.map(([k, name]) => (
           <button

@@ -13,16 +13,16 @@ import { YieldStep } from "./YieldStep";
 
 export type StepKey = "ground" | "soil" | "drains" | "fit" | "prepare" | "rows" | "plants" | "care" | "yield" | "record";
 
-/** The steps in the order the work is done. */
-export const stepPages: Record<StepKey, { name: string; page: ComponentType<StepProps> }> = {
-  ground: { name: "Ground", page: GroundStep },
-  soil: { name: "Soil", page: SoilStep },
-  drains: { name: "Drains", page: DrainsStep },
-  fit: { name: "Fit", page: FitStep },
-  prepare: { name: "Prepare", page: PrepareStep },
-  rows: { name: "Rows", page: RowsStep },
-  plants: { name: "Plants", page: PlantsStep },
-  care: { name: "Care", page: CareStep },
-  yield: { name: "Yield", page: YieldStep },
-  record: { name: "Record", page: RecordStep },
+/** The page of each step; the order, the names and the groups come with the plan. */
+export const stepPages: Record<StepKey, ComponentType<StepProps>> = {
+  ground: GroundStep,
+  soil: SoilStep,
+  drains: DrainsStep,
+  fit: FitStep,
+  prepare: PrepareStep,
+  rows: RowsStep,
+  plants: PlantsStep,
+  care: CareStep,
+  yield: YieldStep,
+  record: RecordStep,
 };

@@ -185,28 +185,24 @@ export function SheetView({ s }: { s: Schema["Sheet"] }) {
           </tbody>
         </Part>
       )}
-      {[
-        { title: "Where practice contradicts itself", notes: s.disagrees },
-        ...s.notes,
-        { title: "Cautions", notes: s.cautions },
-      ]
+      {[{ title: "Where practice contradicts itself", notes: s.disagrees }, ...s.notes, { title: "Cautions", notes: s.cautions }]
         .filter((n) => n.notes.length > 0)
         .map((n) => (
-        <Part key={n.title} title={n.title}>
-          <tbody>
-            {n.notes.map((x) => (
-              <tr key={x.item}>
-                <td className="w-48">
-                  <b>{x.item}</b>
-                </td>
-                <td>{x.value}</td>
-                <td className="w-56 text-sm text-faint">
-                  <From origin={x.origin} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Part>
+          <Part key={n.title} title={n.title}>
+            <tbody>
+              {n.notes.map((x) => (
+                <tr key={x.item}>
+                  <td className="w-48">
+                    <b>{x.item}</b>
+                  </td>
+                  <td>{x.value}</td>
+                  <td className="w-56 text-sm text-faint">
+                    <From origin={x.origin} />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Part>
         ))}
     </>
   );

@@ -1,6 +1,6 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { useEffect, useState } from "react";
-import { Link, NavLink } from "react-router";
+import { Link, NavLink, useLocation } from "react-router";
 import { changed, inTurn, person, read, useSteps, write, type Schema } from "../api/client";
 import { day } from "../units";
 import { useKeys } from "./keyboard";
@@ -26,6 +26,8 @@ export function TopBar({
   keys: () => void;
 }) {
   const people = estate.estate.people;
+  const at = useLocation().pathname;
+  const here = places.find(([to]) => to !== "/" && at.startsWith(to))?.[1] ?? "Estate";
   const [who, setWho] = useState(person.get());
   useEffect(() => {
     const first = people[0]?.name;
@@ -54,11 +56,37 @@ export function TopBar({
     });
   useKeys({ u: () => void step("undo"), U: () => void step("redo") });
   return (
-    <header className="no-print flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b-[1.5px] border-ink px-4 py-2.5">
-      <Link to="/" className="font-serif text-xl font-semibold">
+    <header className="no-print flex items-baseline gap-x-4 border-b-[1.5px] border-ink px-4 py-2.5 md:gap-x-6">
+      <Link to="/" className="whitespace-nowrap font-serif text-xl font-semibold">
         Slow Root
       </Link>
-      <nav aria-label="Places" className="flex flex-wrap gap-x-5">
+      <div className="md:hidden">
+        <Menu>
+          <MenuButton className="font-semibold" aria-label={`Places, now ${here}`}>
+            {here} <span aria-hidden>▾</span>
+          </MenuButton>
+          <MenuItems anchor="bottom start" className="z-50 mt-1 min-w-40 border border-ink bg-white py-1">
+            {places.map(([to, name]) => (
+              <MenuItem key={to}>
+                <Link to={to} className="block px-3 py-1.5 data-focus:bg-soil">
+                  {name}
+                </Link>
+              </MenuItem>
+            ))}
+            {next && (
+              <MenuItem>
+                <button
+                  className="block w-full border-t border-line px-3 py-1.5 text-left data-focus:bg-soil"
+                  onClick={() => void step("redo")}
+                >
+                  Redo: {next.what}
+                </button>
+              </MenuItem>
+            )}
+          </MenuItems>
+        </Menu>
+      </div>
+      <nav aria-label="Places" className="hidden gap-x-5 md:flex">
         {places.map(([to, name]) => (
           <NavLink
             key={to}
@@ -71,9 +99,9 @@ export function TopBar({
           </NavLink>
         ))}
       </nav>
-      <div className="ml-auto flex flex-wrap items-baseline gap-x-5">
+      <div className="ml-auto flex min-w-0 items-baseline gap-x-4 md:gap-x-5">
         <button onClick={find} className="text-faint hover:text-ink">
-          Find <kbd className="font-sans">/</kbd>
+          Find <kbd className="font-sans max-md:hidden">/</kbd>
         </button>
         <button
           onClick={() => void step("undo")}
@@ -87,16 +115,23 @@ export function TopBar({
           onClick={() => void step("redo")}
           disabled={!next}
           title={next ? next.what : "nothing to make again"}
-          className="text-faint hover:text-ink"
+          className="text-faint hover:text-ink max-md:hidden"
         >
           Redo
         </button>
-        <span className="text-faint" title={status.todayFixed ? "This day was set when the program was started" : "today"}>
+        <span
+          className="whitespace-nowrap text-faint max-md:hidden"
+          title={status.todayFixed ? "This day was set when the program was started" : "today"}
+        >
           seen from {day(status.today)}
         </span>
         <Menu>
-          <MenuButton className="text-faint hover:text-ink">{who || "Who are you?"}</MenuButton>
+          <MenuButton className="truncate text-faint hover:text-ink" aria-label={who || "Who are you?"}>
+            <span className="max-md:hidden">{who || "Who are you?"}</span>
+            <span className="md:hidden">{who ? who.split(" ")[0] : "You?"}</span>
+          </MenuButton>
           <MenuItems anchor="bottom end" className="z-50 mt-1 min-w-48 border border-ink bg-white py-1">
+            <p className="px-3 py-1 text-sm text-faint md:hidden">seen from {day(status.today)}</p>
             {people.map((p) => (
               <MenuItem key={p.name}>
                 <button

@@ -401,3 +401,86 @@ func TestWhatLeavesAndWhatIsGiven(t *testing.T) {
 		}
 	}
 }
+
+// What the work takes is the sheet's rate times what was counted on the block, in the job and in the list; of every crop.
+func TestWhatTheWorkTakes(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	crops := 0
+	for _, s := range l.Whole() {
+		in := input(t, "hazelnut")
+		in.Sheet = s
+		in.Block.Planting = &document.Planting{Sheet: s.ID}
+		Complete(&in.Block, in.Estate, l.Get, in.Today)
+		p, err := Compute(in, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		stations := 0
+		metres := 0.0
+		for _, r := range p.Rows {
+			stations += r.Stations
+			metres += r.LengthM
+		}
+		planted, _ := p.Figure("rows.planted")
+		rates := map[string]practice.Use{}
+		for _, o := range s.Work {
+			for _, u := range o.Uses {
+				if u.Holds(1) && u.If.Holds(p.Choices) && o.If.Holds(p.Choices) {
+					rates[o.ID+" "+u.What] = u
+				}
+			}
+		}
+		if len(p.Supplies) > 0 {
+			crops++
+		}
+		listed := map[string]bool{}
+		for i, got := range p.Supplies {
+			id := schedule.OperationOf(got.Key)
+			u, ok := rates[id+" "+got.What]
+			listed[id+" "+got.What] = true
+			k := 1
+			if lay, found := s.Layout(p.Choices[practice.LayoutFork]); found {
+				k = lay.Plants()
+			}
+			n := map[string]float64{"plant": float64(stations * k), "station": float64(stations), "row": metres, "ha": planted.Value / 1e4}[u.Of]
+			if u.Unit == "g" {
+				n /= 1000
+			}
+			if !ok || math.Abs(got.Amount.Base-u.Base*n) > 1e-6*got.Amount.Base || got.Amount.Low > got.Amount.Base || got.Amount.Base > got.Amount.High {
+				t.Errorf("%s: %s of %s: %+v, want %g", s.ID, got.What, got.For, got.Amount, u.Base*n)
+			}
+			if i > 0 && got.By.Before(p.Supplies[i-1].By) {
+				t.Errorf("%s: the list is not in the order of its days", s.ID)
+			}
+			told := false
+			for _, j := range p.Jobs {
+				told = told || j.Key == got.Key && strings.Contains(j.Detail, got.What)
+			}
+			if !told {
+				t.Errorf("%s: the job %s does not say that it takes %s", s.ID, got.For, got.What)
+			}
+		}
+		for k, u := range rates {
+			// Work of later years, or of none of the first, is not in the first list.
+			if u.From <= 1 && !listed[k] {
+				first := false
+				for _, j := range p.Jobs {
+					first = first || j.Age <= 1 && strings.HasPrefix(k, schedule.OperationOf(j.Key)+" ")
+				}
+				if first {
+					t.Errorf("%s: %s is not listed", s.ID, k)
+				}
+			}
+		}
+	}
+	if crops < 17 {
+		t.Errorf("the work of %d crops takes something", crops)
+	}
+	bad := practice.Use{What: "compost", Low: 5, Base: 3, High: 9, Unit: "kg", Of: "plant"}
+	if bad.Check() == nil {
+		t.Error("a range that falls was accepted")
+	}
+}

@@ -10,6 +10,7 @@ import (
 	"slowroot/core/plan/ground"
 	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/soils"
+	"slowroot/core/plan/work"
 	"slowroot/core/report"
 	"slowroot/core/units"
 )
@@ -36,6 +37,7 @@ type Plan struct {
 	OutAge    int               `json:"outAge"`   // age year temporary plants come out; 0 when there are none
 	LaterAge  int               `json:"laterAge"` // and the second time
 	Years     []crop.Year       `json:"years"`
+	Supplies  []work.Supply     `json:"supplies"` // what work to the end of the first year takes
 	Jobs      []report.Job      `json:"jobs"`
 	Nutrients []string          `json:"nutrients"`
 	Steps     []Step            `json:"steps"`

@@ -39,7 +39,7 @@ func (c *computation) bear() {
 
 // workIn is what work is dated from.
 func (c *computation) workIn() work.In {
-	return work.In{Grown: c.grown, Planting: c.planting, Crop: c.crop, Book: c.book, Standing: c.inGround(), Late: c.p.Works.Late(c.prepareIn(), c.Voice)}
+	return work.In{Grown: c.grown, Planting: c.planting, Crop: c.crop, Layout: c.rows, Book: c.book, Standing: c.inGround(), Late: c.p.Works.Late(c.prepareIn(), c.Voice)}
 }
 
 // preparations dates the sheet's jobs, the amendments and the way taken to rest the ground.
@@ -63,6 +63,7 @@ func (c *computation) preparations() {
 func (c *computation) jobs() {
 	c.preparations()
 	c.p.Jobs = work.WithCare(c.workIn(), c.p.Jobs, c.Voice)
+	c.p.Supplies = work.Supplies(c.workIn(), c.p.Jobs, c.Voice)
 }
 
 // Fix records the layout of a plan as planted, with positions on the ellipsoid.

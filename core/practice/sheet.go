@@ -241,6 +241,7 @@ type Material struct {
 type Operation struct {
 	If                 When  `yaml:"if" json:"if,omitempty"`
 	Task               *Task `yaml:"task" json:"task,omitempty"`
+	Uses               []Use `yaml:"uses" json:"uses,omitempty"` // what it takes
 	schedule.Operation `yaml:",inline"`
 }
 type Feeding struct {

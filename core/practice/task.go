@@ -1,5 +1,7 @@
 package practice
 
+import "fmt"
+
 // Task is what a piece of preparation does to the ground, so that its quantity and hours can be computed
 // and the order of the work checked.
 type Task struct {
@@ -100,4 +102,43 @@ func Rank(kind, phase string) int {
 		}
 	}
 	return len(inOrder)
+}
+
+// Use is what an operation takes: low, base and high of a material for each of what it is counted by.
+type Use struct {
+	If   When    `yaml:"if" json:"if,omitempty"` // of which choices
+	What string  `yaml:"what" json:"what"`
+	Low  float64 `yaml:"low" json:"low"`
+	Base float64 `yaml:"base" json:"base"`
+	High float64 `yaml:"high" json:"high"`
+	Unit string  `yaml:"unit" json:"unit"` // kg, g, L, m3, m or pieces
+	Of   string  `yaml:"of" json:"of"`     // plant, station, row (each metre) or ha (planted)
+	From int     `yaml:"from" json:"from,omitempty"`
+	To   int     `yaml:"to" json:"to,omitempty"` // age years it holds for; 0 has no bound
+}
+
+// Holds reports whether the use is one of an age year; before planting counts as the first.
+func (u Use) Holds(age int) bool { return age >= u.From && (u.To == 0 || age <= u.To) }
+
+// useUnits are what a material is measured in, with how they are written.
+var useUnits = map[string]string{"kg": "kg", "g": "g", "L": "L", "m3": "m³", "m": "m", "pieces": "pieces"}
+
+// UnitWords is a unit of a use as it is written.
+func UnitWords(unit string) string { return useUnits[unit] }
+
+// Check reports a use that cannot be counted.
+func (u Use) Check() error {
+	switch {
+	case u.What == "":
+		return fmt.Errorf("a use names nothing")
+	case !(0 < u.Base && 0 <= u.Low && u.Low <= u.Base && u.Base <= u.High && u.High < 1e6):
+		return fmt.Errorf("use of %s: %g, %g, %g is no range", u.What, u.Low, u.Base, u.High)
+	case useUnits[u.Unit] == "":
+		return fmt.Errorf("use of %s: unit %q is not kg, g, L, m3, m or pieces", u.What, u.Unit)
+	case u.Of != "plant" && u.Of != "station" && u.Of != "row" && u.Of != "ha":
+		return fmt.Errorf("use of %s: counted by %q, not by plant, station, row or ha", u.What, u.Of)
+	case u.From < 0 || u.To < 0 || u.To > 0 && u.To < u.From:
+		return fmt.Errorf("use of %s: ages %d to %d", u.What, u.From, u.To)
+	}
+	return nil
 }

@@ -20,7 +20,9 @@ var Descent = []Step{{"ground", "Lie", "Ground"}, {"soil", "Soil", "Ground"}, {"
 	{"record", "Record", "Record"}}
 
 // isStep reports whether a step of that key exists.
-func isStep(key string) bool { return slices.ContainsFunc(Descent, func(s Step) bool { return s.Key == key }) }
+func isStep(key string) bool {
+	return slices.ContainsFunc(Descent, func(s Step) bool { return s.Key == key })
+}
 
 // Validate reports everything wrong with a sheet: missing origins, printed densities that the
 // spacings do not give, thinning that cannot leave the spacing it claims, splits and shares that do
@@ -305,6 +307,11 @@ func (s *Sheet) checkGround(fail func(string, ...any), origin func(what, o strin
 		}
 	}
 	for _, o := range s.Work {
+		for _, u := range o.Uses {
+			if err := u.Check(); err != nil {
+				fail("operation %s: %v", o.ID, err)
+			}
+		}
 		if o.Task != nil {
 			if _, ok := Tasks[o.Task.Kind]; !ok {
 				fail("operation %s: task %q is not known", o.ID, o.Task.Kind)

@@ -3,6 +3,7 @@ package schedule
 import (
 	"sort"
 	"strconv"
+	"strings"
 
 	"slowroot/core/civil"
 )
@@ -143,6 +144,12 @@ func (c Calendar) comeBack(out []Job, o *Operation, ref Job, age, first int) []J
 // Key names the job of operation id in one age year.
 func Key(id string, age int) string {
 	return id + "@" + strconv.Itoa(age)
+}
+
+// OperationOf is the id of the operation a job of that key is an occurrence of.
+func OperationOf(key string) string {
+	id, _, _ := strings.Cut(key, "@")
+	return id
 }
 
 // PlantingWindow is a season in which a crop may be planted.

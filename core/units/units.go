@@ -64,6 +64,7 @@ const (
 	Earth      Quantity = "earth"      // m³
 	Velocity   Quantity = "velocity"   // m/s, of water
 	Outflow    Quantity = "outflow"    // m³/s
+	Volume     Quantity = "volume"     // L, of water, compost, peat
 	Seep       Quantity = "seep"       // m/day, permeability of a soil to groundwater
 	Drained    Quantity = "drained"    // mm/day
 	Grade      Quantity = "grade"      // m of fall for each m
@@ -123,6 +124,7 @@ var Table = map[Quantity]Entry{
 	Speed:      {SI: "m/s", Metric: Show{"m/s", 1, 1}, US: Show{"mph", 1 / 0.44704, 0}},
 	Earth:      {SI: "m³", Metric: Show{"m³", 1, 0}, US: Show{"yd³", 1 / 0.764554857984, 0}},
 	Velocity:   {SI: "m/s", Metric: Show{"m/s", 1, 2}, US: Show{"ft/s", ftPerM, 1}},
+	Volume:     {SI: "L", Metric: Show{"L", 1, 0}, US: Show{"gal", 1 / 3.785411784, 0}},
 	Outflow:    {SI: "m³/s", Metric: Show{"L/s", 1000, 2}, US: Show{"gal/min", 1 / 6.30901964e-5, 1}},
 	Seep:       {SI: "m/day", Metric: Show{"m/day", 1, 2}, US: Show{"ft/day", ftPerM, 2}},
 	Drained:    {SI: "mm/day", Metric: Show{"mm/day", 1, 1}, US: Show{"in/day", 1 / 25.4, 2}},

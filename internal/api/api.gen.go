@@ -23,6 +23,7 @@ import (
 	"slowroot/core/plan/ground"
 	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/soils"
+	"slowroot/core/plan/work"
 	"slowroot/core/practice"
 	"slowroot/core/record"
 	"slowroot/core/report"
@@ -641,6 +642,7 @@ type SheetOperation struct {
 	} `json:"repeat,omitempty"`
 	Season interface{} `json:"season"`
 	Task   interface{} `json:"task,omitempty"`
+	Uses   interface{} `json:"uses,omitempty"`
 	Why    string      `json:"why"`
 }
 
@@ -757,6 +759,9 @@ type StepState = plan.Step
 
 // Steps defines model for Steps.
 type Steps = store.Steps
+
+// Supply defines model for Supply.
+type Supply = work.Supply
 
 // TableMonth defines model for TableMonth.
 type TableMonth = drains.TableMonth

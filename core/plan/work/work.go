@@ -11,6 +11,7 @@ import (
 	"slowroot/core/plan/crop"
 	"slowroot/core/plan/growth"
 	"slowroot/core/plan/prepare"
+	"slowroot/core/plan/rows"
 	"slowroot/core/practice"
 	"slowroot/core/record"
 	"slowroot/core/report"
@@ -24,6 +25,7 @@ type In struct {
 	Grown    growth.Result
 	Planting *document.Planting // nil where a crop is only considered
 	Crop     crop.Result        // not asked for by the sheet's own jobs
+	Layout   rows.Result        // nor is this
 	Book     record.Book
 	Standing bool                    // plants stand, or stood
 	Late     []prepare.LateAmendment // that no longer act in full before planting

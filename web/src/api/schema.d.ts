@@ -1291,6 +1291,7 @@ export interface components {
             laterAge: number;
             years: components["schemas"]["Year"][];
             jobs: components["schemas"]["Job"][];
+            supplies: components["schemas"]["Supply"][];
             nutrients: string[];
             steps: components["schemas"]["StepState"][];
             findings: components["schemas"]["Finding"][];
@@ -1384,6 +1385,16 @@ export interface components {
             notNeeded: string;
             share: number;
             record: string;
+        };
+        Supply: {
+            what: string;
+            for: string;
+            key: string;
+            by: string;
+            amount: components["schemas"]["Range"];
+            quantity: string;
+            how: string;
+            origin: string;
         };
         StepState: {
             key: string;
@@ -2813,6 +2824,7 @@ export interface components {
         SheetOperation: {
             if?: unknown;
             task?: unknown;
+            uses?: unknown;
             id: string;
             name: string;
             phase: string;

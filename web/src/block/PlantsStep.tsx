@@ -11,6 +11,7 @@ import { Figures } from "./Figures";
 import { PlanSheet } from "./PlanSheet";
 import { considering, isPlanned, planning, stands } from "./paths";
 import type { StepProps } from "./stepProps";
+import { Supplies } from "./Supplies";
 
 export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
   const sheets = useSheets();
@@ -72,6 +73,7 @@ export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
             </p>
           )}
         </div>
+        <Supplies plan={plan} />
         {sheet && (
           <dl className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-6 text-sm sm:grid-cols-2">
             {[

@@ -25,14 +25,14 @@ export function JobTable({
           <th>when</th>
           {named && <th>block</th>}
           <th>job</th>
-          <th>how the date follows</th>
+          <th className="max-sm:hidden">how the date follows</th>
           <th>done</th>
         </tr>
       </thead>
       <tbody>
         {jobs.map(({ job: j, block, blockName, planting, number }) => (
           <tr key={block + j.key}>
-            <td className="w-40">
+            <td className="w-40 max-sm:w-24">
               <span className={j.passed ? "font-semibold text-decide" : "font-semibold"}>{day(j.from)}</span>
               {j.by !== j.from && (
                 <span className="text-faint">
@@ -69,13 +69,14 @@ export function JobTable({
                   <b>Caution:</b> {j.caution}
                 </div>
               )}
+              <div className="text-sm text-faint sm:hidden">{j.rule}</div>
             </td>
-            <td className="w-52 text-sm text-faint">
+            <td className="w-52 text-sm text-faint max-sm:hidden">
               {j.rule}
               <br />
               {j.origin}
             </td>
-            <td className="w-32">
+            <td className="w-32 max-sm:w-24">
               {mark ? (
                 <MarkJob
                   name={j.name}

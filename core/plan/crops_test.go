@@ -122,7 +122,7 @@ func checkWay(t *testing.T, s *practice.Sheet, way string, p *Plan) {
 		t.Errorf("%s %s: %d years of a life of %d", s.ID, way, len(p.Years), s.LifeOf(layout).Base)
 	}
 	stations, order := value(t, p, "rows.stations"), value(t, p, "plants.main")
-	if stations < 10 || order < stations*0.5 || order > stations*2*float64(layout.Plants()) {
+	if stations < 10 || order < stations*0.5 || order > stations*2*float64(s.Stocked(layout, p.Choices).Plants()) {
 		t.Errorf("%s %s: %g stations, %g plants to order", s.ID, way, stations, order)
 	}
 	curve, first := s.Curve(p.Choices), 0
@@ -443,7 +443,7 @@ func TestWhatTheWorkTakes(t *testing.T) {
 			listed[id+" "+got.What] = true
 			k := 1
 			if lay, found := s.Layout(p.Choices[practice.LayoutFork]); found {
-				k = lay.Plants()
+				k = s.Stocked(lay, p.Choices).Plants()
 			}
 			n := map[string]float64{"plant": float64(stations * k), "station": float64(stations), "row": metres, "ha": planted.Value / 1e4}[u.Of]
 			if u.Unit == "g" {

@@ -58,6 +58,18 @@ func (s *Sheet) Layout(id string) (Layout, bool) {
 	return Layout{}, false
 }
 
+// Stocked is a layout with the plants at a station that the ways taken at the other forks put there.
+func (s *Sheet) Stocked(l Layout, choice map[string]string) Layout {
+	for _, f := range s.Forks {
+		for _, o := range f.Options {
+			if o.PerStation > 0 && choice[f.ID] == o.ID && f.If.Holds(choice) {
+				l.Each, l.EachName = o.PerStation, o.Called
+			}
+		}
+	}
+	return l
+}
+
 // LifeOf, ProductOf and CanopyOf are the life, the product and the spread of a layout: its own, else the sheet's.
 func (s *Sheet) LifeOf(l Layout) Span {
 	if l.Life != nil {

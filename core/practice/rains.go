@@ -2,6 +2,7 @@ package practice
 
 import (
 	"slices"
+	"strings"
 
 	"slowroot/core/schedule"
 )
@@ -56,6 +57,7 @@ func (s *Sheet) InRains(rains int) *Sheet {
 		default:
 			f.Splits = slices.Clone(f.Splits)
 			for k := range f.Splits {
+				f.Splits[k].Name = turnName(f.Splits[k].Name, f.Splits[k].Season, turn(f.Splits[k].Season, nil))
 				f.Splits[k].Season = turn(f.Splits[k].Season, nil)
 			}
 		}
@@ -71,11 +73,21 @@ func (s *Sheet) InRains(rains int) *Sheet {
 		default:
 			h.Picks = slices.Clone(h.Picks)
 			for k := range h.Picks {
+				h.Picks[k].Name = turnName(h.Picks[k].Name, h.Picks[k].Season, turn(h.Picks[k].Season, nil))
 				h.Picks[k].Season = turn(h.Picks[k].Season, nil)
 			}
 		}
 	}
 	return &t
+}
+
+// turnName is the name of a split or a pick that was called by its season, in the season it was turned to.
+func turnName(name string, season, turned []string) string {
+	plain := func(s string) string { return strings.ToLower(strings.NewReplacer("-", " ", "the ", "").Replace(s)) }
+	if len(turned) == 0 || !slices.ContainsFunc(season, func(k string) bool { return plain(k) == plain(name) }) && plain(schedule.SpanWords(season)) != plain(name) {
+		return name
+	}
+	return schedule.SpanWords(turned)
 }
 
 // checkTropics refuses a sheet that turns some of its seasons and not all it speaks of.

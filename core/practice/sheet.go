@@ -119,6 +119,9 @@ type Option struct {
 	When     string `yaml:"when" json:"when"`
 	Default  bool   `yaml:"default" json:"default"`
 	Origin   string `yaml:"origin" json:"origin"`
+	// PerStation are the plants at a station where this way is taken, and what each is called; 0 leaves the layout's.
+	PerStation int    `yaml:"perStation" json:"perStation,omitempty"`
+	Called     string `yaml:"called" json:"called,omitempty"`
 }
 
 // Layout is one school of spacing.

@@ -189,6 +189,9 @@ func (s *Sheet) checkForks(fail func(string, ...any), origin func(string, string
 		for _, o := range f.Options {
 			options[f.ID][o.ID] = true
 			origin("option "+f.ID+"/"+o.ID, o.Origin)
+			if o.PerStation < 0 || o.PerStation > 50 || o.PerStation > 0 && o.Called == "" {
+				fail("option %s/%s: %d plants at a station, called %q", f.ID, o.ID, o.PerStation, o.Called)
+			}
 			if o.Sentence == "" || o.Name == "" {
 				fail("option %s/%s says nothing", f.ID, o.ID)
 			}

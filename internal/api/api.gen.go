@@ -648,12 +648,14 @@ type SheetOperation struct {
 
 // SheetOption defines model for SheetOption.
 type SheetOption struct {
-	Default  bool   `json:"default"`
-	Id       string `json:"id"`
-	Name     string `json:"name"`
-	Origin   string `json:"origin"`
-	Sentence string `json:"sentence"`
-	When     string `json:"when"`
+	Called     *string `json:"called,omitempty"`
+	Default    bool    `json:"default"`
+	Id         string  `json:"id"`
+	Name       string  `json:"name"`
+	Origin     string  `json:"origin"`
+	PerStation *int    `json:"perStation,omitempty"`
+	Sentence   string  `json:"sentence"`
+	When       string  `json:"when"`
 }
 
 // SheetProduct defines model for SheetProduct.

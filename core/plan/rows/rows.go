@@ -44,7 +44,7 @@ func Place(in In, say *report.Voice) (Result, error) {
 		r.Spec = p.AsPlanted.Spec.Normal()
 		r.Placed = standing(in.Ground.Plane, p.AsPlanted)
 		if l, ok := in.Grown.Sheet.Layout(p.AsPlanted.Layout); ok {
-			r.Option = l
+			r.Option = in.Grown.Sheet.Stocked(l, in.Grown.Choices)
 		}
 	} else {
 		r.Spec = p.Spec(r.Option).Normal()

@@ -70,8 +70,15 @@ func (in In) supplies(j report.Job, say *report.Voice) []Supply {
 			if u.Low != u.High {
 				rate += fmt.Sprintf(" (%g to %g)", u.Low, u.High)
 			}
+			unit := practice.UnitWords(u.Unit) + " "
+			if u.Unit == "pieces" {
+				unit = ""
+			}
+			if m.as == units.MassKg && u.Base*n*m.factor >= 10_000 {
+				m.as = units.MassT
+			}
 			out = append(out, Supply{What: u.What, For: j.Name, Key: j.Key, By: by, Amount: yield.Range{Low: u.Low, Base: u.Base, High: u.High}.Times(n * m.factor),
-				Quantity: m.as, How: fmt.Sprintf("%s %s for each × %s %s", rate, practice.UnitWords(u.Unit), say.Text(n, countAs(u.Of)), of), Origin: practice.OriginWords(o.Origin)})
+				Quantity: m.as, How: fmt.Sprintf("%s %sfor each × %s %s", rate, unit, say.Text(n, countAs(u.Of)), of), Origin: practice.OriginWords(o.Origin)})
 		}
 	}
 	return out

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"sort"
 	"strconv"
+	"strings"
 
 	"slowroot/core/document"
 	"slowroot/core/nutrition"
@@ -116,7 +117,7 @@ func WithCare(in In, jobs []report.Job, say *report.Voice) []report.Job {
 		for k, h := range y.Harvests {
 			key := schedule.Key("harvest-"+strconv.Itoa(k+1), y.Age)
 			add(report.Job{Key: key, Name: "Harvest: " + h.Name, Phase: "harvest", Age: y.Age, From: h.From, By: h.To,
-				Detail: fmt.Sprintf("about %s from the block; %s", say.Text(h.BlockKg.Base, in.Grown.MassAs), h.Rounds), Why: "",
+				Detail: strings.TrimSuffix(fmt.Sprintf("about %s from the block; %s", say.Text(h.BlockKg.Base, in.Grown.MassAs), h.Rounds), "; "), Why: "",
 				Rule: dated(h.Days, "in its season, once the planting bears"), Origin: practice.OriginWords(in.Grown.Harvest.Origin), Done: in.Book.Done[key]})
 		}
 	}

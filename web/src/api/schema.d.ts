@@ -2773,6 +2773,8 @@ export interface components {
             when: string;
             default: boolean;
             origin: string;
+            perStation?: number;
+            called?: string;
         };
         SheetFork: {
             id: string;

@@ -11,6 +11,7 @@ import (
 	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/rows"
 	"slowroot/core/plan/soils"
+	"slowroot/core/plan/work"
 	"slowroot/core/plan/stand"
 	"slowroot/core/practice"
 	"slowroot/core/record"
@@ -59,7 +60,8 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 		Figures: []report.Figure{}, Findings: []finding.Finding{}, Kept: in.Block.Keep, KeptIn: []string{"keep"}}
 	stage := c.meant.Stage()
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
-		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []crop.Year{}, Jobs: []report.Job{}, Nutrients: []string{}}
+		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []crop.Year{}, Jobs: []report.Job{},
+		Supplies: []work.Supply{}, Nutrients: []string{}}
 	c.p.Drains = &drains.Plan{}
 	c.p.Preparation = prepare.Preparation{Lines: []prepare.PrepLine{}, Sorting: []prepare.SortLine{}, Months: []string{}}
 	if c.meant != nil {

@@ -964,6 +964,12 @@ type PreviewPlanParams struct {
 	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
 }
 
+// PreviewPartsParams defines parameters for PreviewParts.
+type PreviewPartsParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
 // AddRecordsJSONBody defines parameters for AddRecords.
 type AddRecordsJSONBody struct {
 	Records []Record `json:"records"`
@@ -1163,6 +1169,9 @@ type AddPlantingJSONRequestBody = Planting
 // PreviewPlanJSONRequestBody defines body for PreviewPlan for application/json ContentType.
 type PreviewPlanJSONRequestBody = Patch
 
+// PreviewPartsJSONRequestBody defines body for PreviewParts for application/json ContentType.
+type PreviewPartsJSONRequestBody = Patch
+
 // AddRecordsJSONRequestBody defines body for AddRecords for application/json ContentType.
 type AddRecordsJSONRequestBody AddRecordsJSONBody
 
@@ -1258,6 +1267,9 @@ type ServerInterface interface {
 	// PreviewPlan The plan as it would be with a merge patch; writes nothing
 	// (POST /blocks/{id}/preview)
 	PreviewPlan(c *gin.Context, id BlockId, params PreviewPlanParams)
+	// PreviewParts Some parts of the plan as it would be, named with commas between them, while something is dragged; their numbers carry seven digits
+	// (POST /blocks/{id}/preview/{parts})
+	PreviewParts(c *gin.Context, id BlockId, parts string, params PreviewPartsParams)
 	// ListRecords What was recorded of a block, in the order it was written, with what was corrected or withdrawn since
 	// (GET /blocks/{id}/records)
 	ListRecords(c *gin.Context, id BlockId)
@@ -2190,6 +2202,51 @@ func (siw *ServerInterfaceWrapper) PreviewPlan(c *gin.Context) {
 	}
 
 	siw.Handler.PreviewPlan(c, id, params)
+}
+
+// PreviewParts operation middleware
+func (siw *ServerInterfaceWrapper) PreviewParts(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "parts" -------------
+	var parts string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "parts", c.Param("parts"), &parts, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter parts: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PreviewPartsParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PreviewParts(c, id, parts, params)
 }
 
 // ListRecords operation middleware
@@ -3752,6 +3809,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PATCH(options.BaseURL+"/blocks/:id", wrapper.ChangeBlock)
 	router.GET(options.BaseURL+"/blocks/:id/plan", wrapper.GetPlan)
 	router.POST(options.BaseURL+"/blocks/:id/preview", wrapper.PreviewPlan)
+	router.POST(options.BaseURL+"/blocks/:id/preview/:parts", wrapper.PreviewParts)
 	router.GET(options.BaseURL+"/blocks/:id/forks", wrapper.GetForks)
 	router.GET(options.BaseURL+"/blocks/:id/working", wrapper.GetWorking)
 	router.POST(options.BaseURL+"/blocks/:id/adopt", wrapper.AdoptPlan)

@@ -181,6 +181,19 @@ func (s *Server) PreviewPlan(c *gin.Context, id string, _ api.PreviewPlanParams)
 	}
 }
 
+// PreviewParts is the named parts of what PreviewPlan gives.
+func (s *Server) PreviewParts(c *gin.Context, id, parts string, _ api.PreviewPartsParams) {
+	if b, ok := s.body(c); ok {
+		p, err := s.Estate.Preview(c.Request.Context(), id, b)
+		if err != nil {
+			answer(s, c, http.StatusOK, p, err)
+			return
+		}
+		some, err := partsOf(p, strings.Split(parts, ","))
+		answer(s, c, http.StatusOK, some, err)
+	}
+}
+
 func (s *Server) GetForks(c *gin.Context, id string, _ api.GetForksParams) {
 	f, err := s.Estate.Forks(c.Request.Context(), id)
 	answer(s, c, http.StatusOK, f, err)

@@ -197,6 +197,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/blocks/{id}/preview/{parts}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Some parts of the plan as it would be, named with commas between them, while something is dragged; their numbers carry seven digits */
+        post: operations["previewParts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/blocks/{id}/forks": {
         parameters: {
             query?: never;
@@ -3309,6 +3326,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    previewParts: {
+        parameters: {
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+                parts: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Patch"];
+            };
+        };
+        responses: {
+            /** @description parts of the plan by their names */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
             default: components["responses"]["Problem"];

@@ -25,7 +25,7 @@ export default function BlockPage() {
   const block = useBlock(id);
   const plan = usePlan(id);
   const forks = useForks(id);
-  const draft = useDraft(block.data);
+  const draft = useDraft(block.data, plan.data);
   const [figure, setFigure] = useState("");
   const [at, setAt] = useState<number>();
   const { text } = useReading();

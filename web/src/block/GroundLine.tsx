@@ -1,3 +1,4 @@
+import { dated } from "./draft";
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { useMemo, useRef, useState } from "react";
@@ -392,7 +393,7 @@ function PlantingFlag({ x, plan, date, draft, perDay }: { x: number; plan: Plan;
         if (!d) return;
         e.stopPropagation();
         d.to = fromDayNumber(d.from + (e.clientX - d.at) / perDay);
-        void draft.ask({ planting: { date: d.to } });
+        void draft.ask({ planting: { date: d.to } }, dated);
       }}
       onPointerUp={() => {
         const d = drag.current;

@@ -1,3 +1,4 @@
+import { dug } from "./draft";
 import { useState } from "react";
 import { useLists, type Schema } from "../api/client";
 import { DayField, NumberField, Pick, TextField } from "../shell/Fields";
@@ -134,7 +135,7 @@ export function Pits({ plan, doc, draft }: StepProps) {
           crop={plan.cropName}
           rootCm={view?.rootCm ?? 100}
           drains={plan.drains.soil?.pitAt === k ? plan.drains : undefined}
-          tried={(p) => void draft.ask({ pits: all(p) })}
+          tried={(p) => void draft.ask({ pits: all(p) }, dug)}
           keep={(p) => make(() => p, "The pit is kept")}
         />
         {view && (

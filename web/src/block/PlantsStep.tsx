@@ -1,3 +1,4 @@
+import { dated } from "./draft";
 import { useEffect, useState } from "react";
 import { api, changed, take, useSheets, write, type BlockDoc, type Plan, type Schema } from "../api/client";
 import { useReading } from "../shell/reading";
@@ -110,7 +111,7 @@ function DateField({ draft, date }: { draft: Draft; date: string }) {
         value={typed ?? date}
         onChange={(e) => {
           setTyped(e.target.value);
-          if (e.target.value) void draft.ask({ planting: { date: e.target.value } });
+          if (e.target.value) void draft.ask({ planting: { date: e.target.value } }, dated);
         }}
         onBlur={() => {
           if (typed && typed !== date)

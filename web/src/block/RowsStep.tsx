@@ -1,3 +1,4 @@
+import { laid } from "./draft";
 import { useState } from "react";
 import type { Plan } from "../api/client";
 import { useReading } from "../shell/reading";
@@ -141,7 +142,7 @@ function Setting(p: {
           onChange={(e) => {
             const v = Number(e.target.value);
             setHeld(v);
-            void p.draft.ask(patch(v));
+            void p.draft.ask(patch(v), laid);
           }}
           onPointerUp={finish}
           onKeyUp={finish}

@@ -14,15 +14,31 @@ import {
 } from "../api/client";
 import { say, sayError } from "../shell/Notices";
 
+export type Part = keyof Plan;
+
+/** What everything dragged may change, and is read beside it. */
+const beside = ["figures", "findings", "steps", "preparation"] as const;
+/** The parts a preview asks for, by what is dragged. */
+export const laid = [...beside, "spec", "rows", "years", "supplies"] as const;
+export const drained = [...beside, "drains", "works"] as const;
+export const dug = [...beside, "soil", "drains", "works", "checklist"] as const;
+export const dated = [...beside, "jobs", "years", "supplies", "cropDate", "works"] as const;
+const everything = [...new Set([...laid, ...dug, ...dated])];
+
 /**
  * useDraft answers while something is dragged: preview asks the server what the plan would be and writes
  * nothing; commit makes one change and one undo step. At most one preview is under way; the newest waits.
  */
-export function useDraft(doc: BlockDoc | undefined) {
+export function useDraft(doc: BlockDoc | undefined, saved: Plan | undefined) {
   const [preview, setPreview] = useState<Plan>();
   const [error, setError] = useState<unknown>();
   const [stale, setStale] = useState<Stale>();
-  const flight = useRef({ busy: false, next: undefined as Patch | undefined, live: true, turn: 0 });
+  const flight = useRef({
+    busy: false,
+    next: undefined as { patch: Patch; parts: readonly Part[] } | undefined,
+    live: true,
+    turn: 0,
+  });
   const id = doc?.id ?? "";
 
   useEffect(() => {
@@ -34,18 +50,20 @@ export function useDraft(doc: BlockDoc | undefined) {
   }, []);
 
   const ask = useCallback(
-    async (patch: Patch) => {
+    async (patch: Patch, parts: readonly Part[] = everything) => {
       const f = flight.current;
       if (f.busy) {
-        f.next = patch;
+        f.next = { patch, parts };
         return;
       }
       f.busy = true;
       const turn = f.turn;
       try {
-        const plan = await take(api.POST("/blocks/{id}/preview", { params: { path: { id } }, body: patch }));
+        const some = (await take(
+          api.POST("/blocks/{id}/preview/{parts}", { params: { path: { id, parts: parts.join(",") } }, body: patch }),
+        )) as Partial<Plan>;
         if (f.live && turn === f.turn) {
-          setPreview(plan);
+          setPreview((had) => ((had ?? saved) ? ({ ...(had ?? saved), ...some } as Plan) : undefined));
           setError(undefined);
         }
       } catch (e) {
@@ -54,10 +72,10 @@ export function useDraft(doc: BlockDoc | undefined) {
         f.busy = false;
         const next = f.next;
         f.next = undefined;
-        if (next && f.live) void ask(next);
+        if (next && f.live) void ask(next.patch, next.parts);
       }
     },
-    [id],
+    [id, saved],
   );
 
   const drop = useCallback(() => {

@@ -1,3 +1,4 @@
+import { drained } from "../block/draft";
 import { useMemo, useState } from "react";
 import { useLand } from "../api/client";
 import type { StepProps } from "../block/stepProps";
@@ -230,7 +231,7 @@ export function DrainPlan({ plan, doc, draft }: StepProps) {
         chosen={chosen}
         choose={choose}
         handles={handles}
-        tried={(h, to) => void draft.ask(shift(h.of, h.i, to))}
+        tried={(h, to) => void draft.ask(shift(h.of, h.i, to), drained)}
         keep={(h, to) => void draft.commit(shift(h.of, h.i, to), `${h.label} is moved`)}
       />
       <p className="text-sm text-faint">

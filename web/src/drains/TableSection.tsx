@@ -1,3 +1,4 @@
+import { drained } from "../block/draft";
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { StepProps } from "../block/stepProps";
 import { SoilHatches, SoilLayers } from "../block/SoilLayers";
@@ -173,7 +174,7 @@ function Section({ plan, doc, draft }: Pick<StepProps, "plan" | "doc" | "draft">
   const move = (m: number) => {
     const next = Math.round(Math.max(0.3, Math.min(span, m)) * 100) / 100;
     setHeld(next);
-    void draft.ask({ drains: { depthM: next } });
+    void draft.ask({ drains: { depthM: next } }, drained);
   };
   const done = () => {
     if (held === undefined) return;

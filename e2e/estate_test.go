@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"encoding/json"
 	"fmt"
 	"io"
 	"net/http"
@@ -134,15 +135,43 @@ func inMap(page *drive.Page) (x, y float64, err error) {
 func TestWhatCannotBePlannedIsSaid(t *testing.T) {
 	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
+	// A sheet that says what ground must be, and nothing of rows, plants and yields: an estate may keep one of its own.
+	text, err := json.Marshal(map[string]any{"text": groundOnly(t, prog.URL)})
+	must(t, err)
+	if status := ask(t, "POST", prog.URL+"/api/v1/sheets", string(text), map[string]string{"Content-Type": "application/json"}, nil); status != 201 {
+		t.Fatalf("the sheet was answered %d", status)
+	}
 	page := open(t, prog.URL, 1280, 900)
 	at := "/blocks/" + gate.ID
-	must(t, page.Go(at+"/plants"), page.Press("Consider strawberry"), page.Says("is considered here"), page.Says("strawberry, annual on beds, considered for"))
+	must(t, page.Go(at+"/plants"), page.Press("Consider ground of a strange berry"), page.Says("is considered here"), page.Says("ground of a strange berry, considered for"))
 	for _, step := range []string{"rows", "care", "yield", "record"} {
-		must(t, page.Go(at+"/"+step), page.Says("cannot be planned with it"), page.Says("strawberry, annual on beds, considered for"))
+		must(t, page.Go(at+"/"+step), page.Says("cannot be planned with it"), page.Says("ground of a strange berry, considered for"))
 	}
-	must(t, page.Go("/"), page.Says("strawberry, annual on beds, considered for"), page.Go(at+"/print"), page.Says("cannot be planned with it"), page.Says("On the ground, before planting"), page.Says("strawberry, annual on beds, considered for"))
+	must(t, page.Go("/"), page.Says("ground of a strange berry, considered for"), page.Go(at+"/print"), page.Says("cannot be planned with it"), page.Says("On the ground, before planting"), page.Says("ground of a strange berry, considered for"))
 	must(t, page.Go(at+"/fit"), page.Wait(`(() => { const w = [...document.querySelectorAll("[role=note]")].find((e) => e.textContent.startsWith("S2")); if (w) w.focus(); return w === document.activeElement; })()`), page.Wait(`[...document.querySelectorAll("[role=tooltip]")].some((e) => e.textContent.includes("moderate limit") && getComputedStyle(e).display !== "none")`))
 	must(t, page.Keys("?"), page.Says("Keys and words"), page.Says("The upright line on the ground line"), page.Keys("\x1b"))
 	strip := blocks(t, prog.URL)["Upper Terrace"]
 	must(t, page.Go("/blocks/"+strip.ID+"/soil"), page.Press("Tests"), page.Press("Enter one by hand"), page.Says("Nothing was measured in it yet"))
+}
+
+// groundOnly is the strawberry's sheet under another name, without all that a planting is planned from.
+func groundOnly(t *testing.T, url string) string {
+	t.Helper()
+	res, err := http.Get(url + "/api/v1/sheets/strawberry/file")
+	must(t, err)
+	defer res.Body.Close()
+	all, err := io.ReadAll(res.Body)
+	must(t, err)
+	keep := map[string]bool{"format": true, "version": true, "botanical": true, "habit": true, "life": true, "traits": true, "waits": true, "soil": true, "limits": true,
+		"operations": true, "notes": true, "cautions": true}
+	out, kept := "id: strange-berry\nname: Ground of a strange berry\n", false
+	for _, line := range strings.Split(string(all), "\n") {
+		if key, _, ok := strings.Cut(line, ":"); ok && line[0] >= 'a' && line[0] <= 'z' {
+			kept = keep[key]
+		}
+		if kept {
+			out += line + "\n"
+		}
+	}
+	return out
 }

@@ -40,6 +40,52 @@ func TestEveryCalculatorAndSheet(t *testing.T) {
 	page.Forgive("422")
 }
 
+// The bench finds a calculator by a word of its purpose, keeps what was last typed, gives the example back, and takes the
+// reader's units; a table is typed cell by cell.
+func TestTheBenchRemembers(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 1280, 800)
+	must(t, page.Go("/bench"), page.Type("Find a calculator", "splits year"), page.Wait(`document.querySelectorAll("nav[aria-label=Calculators] a").length === 1`),
+		page.Press("Do the splits make up the year?"),
+		page.Wait(`document.querySelector("h1")?.textContent === "Do the splits make up the year?"`), page.Press("Compute"), page.Says("20 kg (6.7 %) are missing"))
+	must(t, page.Type("for the year", "280"), page.Press("Compute"), page.Wait(`![...document.querySelectorAll("main p")].some((p) => p.textContent.includes("are missing"))`))
+	must(t, page.Go("/bench/thinning"), page.Press("Compute"), page.Says("2.778"), page.Says("8.49 × 8.49 m"), page.Go("/bench/split-ledger"),
+		page.Wait(`[...document.querySelectorAll("form input")].some((e) => e.value === "280")`), page.Press("The example again"),
+		page.Wait(`[...document.querySelectorAll("form input")].some((e) => e.value === "300")`))
+	must(t, page.Go("/bench/per-plant-per-hectare"), page.Type("living plants, row 2", "0"), page.Press("Take row 1 out"), page.Press("Add a row"),
+		page.Type("living plants, row 2", "100"), page.Type("dose of that age, row 2", "200"), page.Press("Compute"),
+		page.Wait(`[...document.querySelectorAll("dd")].some((d) => d.textContent.replace(/\s/g, "") === "20kg")`))
+	var e struct {
+		Revision int
+		Estate   map[string]any
+	}
+	ask(t, "GET", prog.URL+"/api/v1/estate", "", nil, &e)
+	if status := ask(t, "PATCH", prog.URL+"/api/v1/estate", `{"units":"us"}`, map[string]string{"Content-Type": "application/merge-patch+json",
+		"If-Match": fmt.Sprintf("%q", fmt.Sprint(e.Revision))}, nil); status != 200 {
+		t.Fatalf("units answered %d", status)
+	}
+	// 2.25 m are 7.38 ft: 10 000 m² by 20 ft × 10 ft.
+	must(t, page.Go("/bench/planting-density"), page.Type("between rows", "20"), page.Type("between stations", "10"), page.Press("Compute"),
+		page.Wait(`[...document.querySelectorAll("dd")].some((d) => d.textContent.replace(/\s/g, "") === "217.8/ac")`))
+}
+
+// The steps open in groups, and a group that is shut keeps the step one is at.
+func TestStepsOpenInGroups(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	foot := blocks(t, prog.URL)["Orchard Foot"]
+	page := open(t, prog.URL, 1280, 800)
+	const steps = `[...document.querySelectorAll("nav[aria-label='Steps of this block'] a")].map((a) => a.textContent.replace(/[0-9,].*/, "")).join(" ")`
+	must(t, page.Go("/blocks/"+foot.ID+"/soil"), page.Wait(steps+` === "Lie Soil Drains Fit Prepare Rows Plants Care Yield Record"`), page.Press("Ground"),
+		page.Wait(steps+` === "Soil Prepare Rows Plants Care Yield Record"`), page.Press("Ground"), page.Press("Establish"), page.Wait(steps+` === "Lie Soil Drains Fit Care Yield Record"`))
+	must(t, page.Press("Care"), page.PressFigure("care.out.n"), page.Says("carried off, per planted hectare"))
+	// On a phone the places open from one line.
+	phone := open(t, prog.URL, 390, 844)
+	must(t, phone.Go("/blocks/"+foot.ID+"/care"), phone.Wait(`document.querySelector("header").getBoundingClientRect().height < 60`), phone.Press("Places, now"), phone.Press("Bench"),
+		phone.Says("Find a calculator"))
+}
+
 // The keyboard alone designs drains: the slider of the depth, the points of the collector, and Escape from a panel.
 func TestDrainsByKeyboard(t *testing.T) {
 	prog := demo(t, t.TempDir())

@@ -12,6 +12,7 @@ import (
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
+	"slowroot/core/yield"
 )
 
 // Every crop that can be planned, every layout and every way at each of its forks, north and south: the plan computes,
@@ -482,5 +483,70 @@ func TestWhatTheWorkTakes(t *testing.T) {
 	bad := practice.Use{What: "compost", Low: 5, Base: 3, High: 9, Unit: "kg", Of: "plant"}
 	if bad.Check() == nil {
 		t.Error("a range that falls was accepted")
+	}
+}
+
+// Where the sheet knows the bloom, the plan says what harvest follows from it, and of every kind whether that is the one stated.
+func TestBloomAndHarvest(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	blooms, off := 0, []string{}
+	for _, s := range l.Whole() {
+		for _, f := range s.AllForks() {
+			for _, o := range f.Options {
+				in := input(t, "hazelnut")
+				in.Estate.Seasons = schedule.Temperate(false)
+				in.Sheet = s
+				in.Block.Planting = &document.Planting{Sheet: s.ID, Choices: map[string]document.Choice{f.ID: {Option: o.ID}}}
+				Complete(&in.Block, in.Estate, l.Get, in.Today)
+				p, err := Compute(in, nil)
+				if err != nil {
+					t.Fatal(err)
+				}
+				said := 0
+				for _, x := range p.Findings {
+					if strings.HasPrefix(x.Rule, "harvest.bloom") {
+						said++
+						if x.Rule == "harvest.bloom-disagrees" {
+							off = append(off, s.ID+" "+f.ID+"="+o.ID+": "+x.Sentence)
+						}
+					}
+				}
+				want := 0
+				if s.Harvesting(p.Choices).Bloom != nil {
+					want, blooms = 1, blooms+1
+				}
+				if said != want {
+					t.Errorf("%s %s=%s: bloom is told of %d times, want %d", s.ID, f.ID, o.ID, said, want)
+				}
+			}
+		}
+	}
+	if blooms < 80 {
+		t.Errorf("%d ways know their bloom", blooms)
+	}
+	if len(off) > 0 {
+		t.Errorf("the sheets disagree with their own bloom:\n%s", strings.Join(off, "\n"))
+	}
+	// Fruit that would be ripe in a month is not picked in autumn.
+	in := input(t, "hazelnut")
+	in.Estate.Seasons = schedule.Temperate(false)
+	apple, _ := l.Get("apple")
+	changed := *apple
+	changed.Harvests = slices.Clone(apple.Harvests)
+	for i := range changed.Harvests {
+		changed.Harvests[i].Bloom = &yield.Bloom{Season: []string{"mid-spring"}, Days: [2]int{30, 40}, Origin: "mem"}
+	}
+	in.Sheet = &changed
+	in.Block.Planting = &document.Planting{Sheet: "apple"}
+	Complete(&in.Block, in.Estate, l.Get, in.Today)
+	p, err := Compute(in, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !slices.ContainsFunc(p.Findings, func(f finding.Finding) bool { return f.Rule == "harvest.bloom-disagrees" && f.Weight == finding.Watch }) {
+		t.Error("a harvest four months after the fruit is ripe is not noticed")
 	}
 }

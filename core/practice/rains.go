@@ -65,6 +65,11 @@ func (s *Sheet) InRains(rains int) *Sheet {
 	t.Harvests = slices.Clone(s.Harvests)
 	for i := range t.Harvests {
 		h := &t.Harvests[i]
+		if h.Bloom != nil {
+			b := *h.Bloom
+			b.Season = turn(b.Season, b.Rains)
+			h.Bloom = &b
+		}
 		switch {
 		case rains == 2 && len(h.TwoRains) > 0:
 			h.Picks = h.TwoRains

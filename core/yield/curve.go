@@ -131,6 +131,7 @@ type Harvest struct {
 	TwoRains []Pick    `yaml:"twoRainPicks" json:"twoRainPicks,omitempty"` // and where it rains twice
 	Rotation *Rotation `yaml:"rotation" json:"rotation"`                   // one harvest for several years' growth
 	Cycle    *Cycle    `yaml:"cycle" json:"cycle"`                         // a pruning cycle that moves the yearly yield
+	Bloom    *Bloom    `yaml:"bloom" json:"bloom,omitempty"`               // it follows from; nil where it does not, or is not known
 	Origin   string    `yaml:"origin" json:"origin"`
 }
 
@@ -140,6 +141,7 @@ type Pick struct {
 	Season []string `yaml:"season" json:"season"`
 	Days   []int    `yaml:"days" json:"days,omitempty"` // first and last day from planting instead of a season
 	Share  float64  `yaml:"share" json:"share"`
+	Next   bool     `yaml:"next" json:"next,omitempty"` // in that season of the year after, as fruit that hangs over winter
 	Rounds string   `yaml:"rounds" json:"rounds"`
 }
 
@@ -157,6 +159,14 @@ type Rotation struct {
 type Cycle struct {
 	From    int       `yaml:"from" json:"from"`
 	Factors []float64 `yaml:"factors" json:"factors"`
+}
+
+// Bloom is when a crop flowers, and the days from a flower to its ripe fruit, the fewest and the most (method C14).
+type Bloom struct {
+	Season []string `yaml:"season" json:"season"`
+	Rains  []string `yaml:"rains" json:"rains,omitempty"` // the same where the place lives by its rains
+	Days   [2]int   `yaml:"days" json:"days"`
+	Origin string   `yaml:"origin" json:"origin"`
 }
 
 // Check reports shares that do not sum, cycles that do not average to 1, rotations of no length.
@@ -181,6 +191,9 @@ func (h Harvest) Check() error {
 		if math.Abs(mean-1) > 1e-9 {
 			return fmt.Errorf("cycle factors average to %.4f, not 1", mean)
 		}
+	}
+	if b := h.Bloom; b != nil && (len(b.Season) == 0 || len(b.Season) > 2 || b.Days[0] < 1 || b.Days[1] < b.Days[0] || b.Days[1] > 700 || b.Origin == "") {
+		return fmt.Errorf("bloom %+v has no season, no days to the harvest or no origin", *b)
 	}
 	if r := h.Rotation; r != nil && (r.First < 1 || r.Every < 1 || r.FirstYears < 1 || r.FirstYears > r.First || len(r.Fractions) == 0) {
 		return fmt.Errorf("rotation %+v has no length or no fractions", *r)

@@ -165,6 +165,8 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 	r.want(200, "GET", "/blocks/"+foot+"/working?figure=rows.stations", "")
 	r.want(404, "GET", "/blocks/"+foot+"/working?figure=nonsense", "")
 	r.want(200, "POST", "/blocks/"+foot+"/preview", `{"planting":{"layout":{"bearingDeg":20}}}`)
+	r.want(200, "POST", "/blocks/"+foot+"/preview/rows,figures,steps", `{"planting":{"layout":{"bearingDeg":20}}}`)
+	r.want(422, "POST", "/blocks/"+foot+"/preview/rows,everything", `{"planting":{"layout":{"bearingDeg":20}}}`)
 	r.want(200, "PATCH", "/blocks/"+foot, `{"planting":{"date":"2027-09-01"}}`, "If-Match", `"1"`)
 	r.want(412, "PATCH", "/blocks/"+foot, `{"notes":"mine"}`, "If-Match", `"1"`)
 	r.want(200, "POST", "/blocks/"+foot+"/adopt", "", "If-Match", `"2"`)

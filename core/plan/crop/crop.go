@@ -98,7 +98,11 @@ func Build(in In, say *report.Voice) Result {
 		}
 		if y.KgPerHa.Base > 0 {
 			for _, pick := range in.Grown.Harvest.Picks {
-				a, b := in.Grown.Window(pick.Season, pick.Days, y.Age)
+				when := y.Age
+				if pick.Next {
+					when++
+				}
+				a, b := in.Grown.Window(pick.Season, pick.Days, when)
 				out.Harvests = append(out.Harvests, Harvest{Name: pick.Name, From: a, To: b, Rounds: pick.Rounds, Days: pick.Days, BlockKg: out.BlockKg.Times(pick.Share)})
 			}
 		}

@@ -141,6 +141,7 @@ func (in In) fractionAt(age int) float64 {
 // Judge says when temporary plants come out and whether the life is over.
 func (r Result) Judge(in In, say *report.Voice) {
 	r.fed(in, say)
+	r.ripens(in, say)
 	in.disagreements(say)
 	if in.Rows.OutAge > 0 {
 		in.thinned(in.Rows.Option.Thinning, say)

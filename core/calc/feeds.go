@@ -51,18 +51,21 @@ const (
 var soilFactor = map[string]float64{"very low": 1.5, "low": 1.25, bySoilNormal: 1, "high": 0.5, "very high": 0}
 
 func annualDemand() Calculator {
-	return Calculator{Name: "yearly-demand", Title: "What a planting needs in a year", Source: "method N3, schools A, B, C and D; factors of the soil test common practice",
+	return Calculator{Name: "yearly-demand", Title: "What a planting needs in a year",
+		Source:  "method N3, schools A, B, C and D; factors of the soil test common practice",
 		Purpose: "A nutrient for this year by age, by what the crop carries off, or by a target yield; then by the soil test and what is there already.",
 		Inputs: []Field{choice("school", "how it is reckoned", byTheAge, byRemoval, byTheTarget).or(byRemoval),
 			number("age", "years", "by age: since planting, the first year is 1", 1, 120).or(5.0), number("fullG", "g/plant", "by age: at full size", 0, 5000).or(800.0),
 			number("fullAge", "years", "by age: full size from", 1, 120).or(8.0), number("plantsPerHa", "/ha", "by age: living plants", 1, 200000).or(278.0),
-			number("yieldT", "t/ha", "crop of the year, or the target", 0, 200).or(30.0), number("kgPerT", "kg/t", "content, or the rate advised for a tonne", 0, 200).or(1.6),
+			number("yieldT", "t/ha", "crop of the year, or the target", 0, 200).or(30.0), number("kgPerT", "kg/t", "content, or the rate advised for a tonne", 0,
+				200).or(1.6),
 			number("woodKg", "kg/ha", "in new wood, less prunings that stay", -200, 500).or(0.0),
 			number("recovered", "share", "of what is given that is taken up; 0.4 to 0.8 for N, 1 for P and K", 0.2, 1).or(0.6),
 			choice("soilTest", "class of the soil test, for P and K", "very low", "low", bySoilNormal, "high", "very high").or(bySoilNormal),
 			number("waterNo3MgL", "mg/L", "nitrate-N in the water, for N", 0, 100).or(0.0), number("waterMm", "mm", "water given in the year", 0, 3000).or(0.0),
 			number("creditKg", "kg/ha", "other credits: organic release, legumes", 0, 1000).or(0.0)},
-		Outputs: []Field{out("grossKgPerHa", "kg/ha", "before the soil test and credits"), out("kgPerHa", "kg/ha", "to be given"), out("gPerPlant", "g/plant", "on these plants")},
+		Outputs: []Field{out("grossKgPerHa", "kg/ha", "before the soil test and credits"), out("kgPerHa", "kg/ha", "to be given"), out("gPerPlant", "g/plant",
+			"on these plants")},
 		run: func(in values, r *Result) error {
 			gross := 0.0
 			switch in.str("school") {
@@ -84,7 +87,8 @@ func annualDemand() Calculator {
 			water := in.num("waterNo3MgL") * in.num("waterMm") / 100
 			net := max(0, gross*f-water-in.num("creditKg"))
 			r.Outputs["grossKgPerHa"], r.Outputs["kgPerHa"], r.Outputs["gPerPlant"] = gross, net, net*1000/in.num("plantsPerHa")
-			r.show("kgPerHa", "To be given", "max(0, demand × factor of the soil test − mg/L × mm / 100 − credits)", fmt.Sprintf("%.3f × %g − %.3f − %g", gross, f, water,
+			r.show("kgPerHa", "To be given", "max(0, demand × factor of the soil test − mg/L × mm / 100 − credits)", fmt.Sprintf("%.3f × %g − %.3f − %g", gross, f,
+				water,
 				in.num("creditKg")), net, "kg/ha", "method N3 D, common practice")
 			if net == 0 && gross > 0 {
 				r.warn("feed.nothing", "Demand", "The soil and the credits cover all of it.", "method N3 D")
@@ -129,7 +133,8 @@ func splitLedger() Calculator {
 				if l.Diff > 0 {
 					word = "too much"
 				}
-				s := fmt.Sprintf("%.4g kg (%.1f %%) are %s. Scale every application by %.4f, or make application %d %.4g kg, or take %.4g kg as the year.", max(l.Diff, -l.Diff),
+				s := fmt.Sprintf("%.4g kg (%.1f %%) are %s. Scale every application by %.4f, or make application %d %.4g kg, or take %.4g kg as the year.",
+					max(l.Diff, -l.Diff),
 					max(pct, -pct), word, l.Scale, at, splits[at-1]-l.Diff, l.Sum)
 				if splits[at-1]-l.Diff < 0 {
 					s += fmt.Sprintf(" Application %d is too small to take it.", at)
@@ -143,9 +148,10 @@ func splitLedger() Calculator {
 func perPlantPerHa() Calculator {
 	return Calculator{Name: "per-plant-per-hectare", Title: "Grams a plant and kilograms a hectare", Source: "method N7, common practice",
 		Purpose: "What doses by the plant come to on the ground, with the plants that live and not those that were drawn.",
-		Inputs: []Field{number("areaHa", "ha", "area of the block", 0.001, 10000).or(1.35), {Name: "cohorts", Kind: Table, Meaning: "living plants by age", Columns: []Field{
-			whole("plants", "", "living plants", 0, 1e6), number("gPerPlant", "g", "dose of that age", 0, 5000)}, Default: []any{
-			map[string]any{"plants": 332.0, "gPerPlant": 400.0}, map[string]any{"plants": 20.0, "gPerPlant": 50.0}}},
+		Inputs: []Field{number("areaHa", "ha", "area of the block", 0.001, 10000).or(1.35), {Name: "cohorts", Kind: Table, Meaning: "living plants by age",
+			Columns: []Field{
+				whole("plants", "", "living plants", 0, 1e6), number("gPerPlant", "g", "dose of that age", 0, 5000)}, Default: []any{
+				map[string]any{"plants": 332.0, "gPerPlant": 400.0}, map[string]any{"plants": 20.0, "gPerPlant": 50.0}}},
 			number("rowSpacingM", "m", "between rows", 0.1, 25).or(6.0), number("plantSpacingM", "m", "between plants in the row", 0.1, 25).or(6.0)},
 		Outputs: []Field{out("kg", "kg", "on the block"), out("kgPerHa", "kg/ha", "on the ground"), out("nominal", "plants", "by area and spacing"),
 			out("alive", "share", "of them"), out("byDrawingKg", "kg", "if all were there and full grown")},
@@ -160,11 +166,13 @@ func perPlantPerHa() Calculator {
 			}
 			ha := in.num("areaHa")
 			nominal := ha * 1e4 / (in.num("rowSpacingM") * in.num("plantSpacingM"))
-			r.Outputs["kg"], r.Outputs["kgPerHa"], r.Outputs["nominal"], r.Outputs["alive"], r.Outputs["byDrawingKg"] = kg, kg/ha, nominal, float64(alive)/nominal, nominal*most/1000
+			r.Outputs["kg"], r.Outputs["kgPerHa"], r.Outputs["nominal"], r.Outputs["alive"], r.Outputs["byDrawingKg"] = kg, kg/ha, nominal, float64(alive)/nominal,
+				nominal*most/1000
 			r.tell(working.Series, "kg", "On the block", "Σ plants × dose / 1000", strings.Join(terms, " + "), kg, "kg", "method N7")
 			r.show("kgPerHa", "On the ground", "kg / area", fmt.Sprintf("%.3f / %g ha", kg, ha), kg/ha, "kg/ha", "")
 			if s := float64(alive) / nominal; s < 0.9 || s > 1.02 {
-				r.warn("feed.count", "Plants", fmt.Sprintf("%d plants live where area and spacing make %.0f: %.0f %%. Check the count or the area.", alive, nominal, 100*s), "method N7")
+				r.warn("feed.count", "Plants", fmt.Sprintf("%d plants live where area and spacing make %.0f: %.0f %%. Check the count or the area.", alive, nominal,
+					100*s), "method N7")
 			}
 			return nil
 		}}

@@ -19,11 +19,13 @@ func spacings(row, plant float64) []Field {
 }
 
 func (v values) spec() layout.Spec {
-	return layout.Spec{Pattern: layout.Pattern(v.str("pattern")), RowSpacingM: v.num("rowSpacingM"), PlantSpacingM: v.num("plantSpacingM"), TwinGapM: v.num("twinGapM")}
+	return layout.Spec{Pattern: layout.Pattern(v.str("pattern")), RowSpacingM: v.num("rowSpacingM"), PlantSpacingM: v.num("plantSpacingM"),
+		TwinGapM: v.num("twinGapM")}
 }
 
 func stationCount() Calculator {
-	return Calculator{Name: "stations-on-a-field", Title: "Stations that fit a field", Source: "method LAY-3; rows cut to the boundary less its band, checked against a geometry library",
+	return Calculator{Name: "stations-on-a-field", Title: "Stations that fit a field",
+		Source:  "method LAY-3; rows cut to the boundary less its band, checked against a geometry library",
 		Purpose: "How many stations really fit, and how many metres of row, on a boundary with its edges kept free.",
 		Inputs: append(append([]Field{{Name: "rings", Kind: Rings, Unit: "°", Meaning: "rings of [longitude, latitude], the outer ring first"}}, spacings(4, 2)...),
 			number("bearingDeg", "°", "of the rows, clockwise from true north", 0, 180).or(0.0),
@@ -60,7 +62,8 @@ func stationCount() Calculator {
 func thinning() Calculator {
 	return Calculator{Name: "thinning", Title: "What thinning can leave", Source: "method LAY-5: what remains is a sublattice of what was planted",
 		Purpose: "The spacings that taking plants out of a stand can leave, and whether a wanted one is among them.",
-		Inputs:  append(spacings(6, 6), number("wantXM", "m", "wanted afterwards, one way", 0.1, 100).or(10.0), number("wantYM", "m", "and the other", 0.1, 100).or(10.0)),
+		Inputs: append(spacings(6, 6), number("wantXM", "m", "wanted afterwards, one way", 0.1, 100).or(10.0), number("wantYM", "m", "and the other", 0.1,
+			100).or(10.0)),
 		Outputs: []Field{words("reached", "can it be reached"), whole("keep", "", "one station of so many stays; 0 where it cannot", 0, 1e6),
 			series("shortM", "m", "shorter sides of what can be left"), series("longM", "m", "longer sides"), series("keepOf", "", "one of so many stays")},
 		run: func(in values, r *Result) error {
@@ -92,7 +95,8 @@ func thinning() Calculator {
 				fmt.Sprintf("%g × %g m of %.4g × %.4g m: density ratio %.4g", x, y, s.Normal().RowSpacingM, s.Normal().PlantSpacingM, x*y*s.StationsPerHa()/1e4),
 				float64(got.Keep), "", "method LAY-5")
 			if math.Abs(x*y*s.StationsPerHa()/1e4-math.Round(x*y*s.StationsPerHa()/1e4)) > 0.01*math.Round(x*y*s.StationsPerHa()/1e4) {
-				r.tell(working.Rule, "keep", "Density", "old density over new must be a whole number", fmt.Sprintf("%.4g", x*y*s.StationsPerHa()/1e4), 0, "", "method LAY-5")
+				r.tell(working.Rule, "keep", "Density", "old density over new must be a whole number", fmt.Sprintf("%.4g", x*y*s.StationsPerHa()/1e4), 0, "",
+					"method LAY-5")
 			}
 			return nil
 		}}

@@ -27,7 +27,8 @@ func canopySpread() Calculator {
 			number("finalM", "m", "final spread; left out, it follows from growth that slows", 0.05, 25).or(5.5).maybe(),
 			number("shape", "", "shape of the curve without a final spread", 0.5, 4).or(1.5), number("plantSpacingM", "m", "between plants in the row", 0.1, 25).or(3.0),
 			number("rowSpacingM", "m", "between rows", 0.1, 25).or(5.0), number("age", "years", "spread wanted at", 0, 120).or(8.0)},
-		Outputs: []Field{out("finalM", "m", "final spread"), out("spreadM", "m", "at the age wanted"), out("inRow", "years", "age crowns meet in the row; none where they never do"),
+		Outputs: []Field{out("finalM", "m", "final spread"), out("spreadM", "m", "at the age wanted"),
+			out("inRow", "years", "age crowns meet in the row; none where they never do"),
 			out("acrossRows", "years", "age they meet across the rows; none where they never do")},
 		run: func(in values, r *Result) error {
 			a, b := [2]float64{in.num("age1"), in.num("spread1M")}, [2]float64{in.num("age2"), in.num("spread2M")}
@@ -36,11 +37,13 @@ func canopySpread() Calculator {
 			if f := in.ref("finalM"); f != nil && *f > 0 {
 				g := canopy.Growth{FinalM: *f, Seen: [2][2]float64{a, b}}
 				if err := g.Valid(); err != nil {
-					return finding.Bad("inputs.spread2M", b[1], "does not lie between the first spread and the final one, at a later age", "first < second < final spread, rising ages")
+					return finding.Bad("inputs.spread2M", b[1], "does not lie between the first spread and the final one, at a later age",
+						"first < second < final spread, rising ages")
 				}
 				at, spread = g.AgeAt, g.SpreadM(in.num("age"))
 				r.Outputs["finalM"] = *f
-				r.show("spreadM", "Spread", "A / (1 + e^(−r·(a − aₘ))), r and aₘ from the two observations", fmt.Sprintf("A %g m, age %g", *f, in.num("age")), spread, "m", richards)
+				r.show("spreadM", "Spread", "A / (1 + e^(−r·(a − aₘ))), r and aₘ from the two observations", fmt.Sprintf("A %g m, age %g", *f, in.num("age")), spread, "m",
+					richards)
 			} else {
 				g, err := canopy.Slow(a, b, in.num("shape"))
 				if err != nil {
@@ -51,7 +54,8 @@ func canopySpread() Calculator {
 				}
 				at, spread = g.AgeAt, g.SpreadM(in.num("age"))
 				r.Outputs["finalM"] = g.FinalM
-				r.tell(working.Search, "finalM", "Final spread", "A·(1 − e^(−k·a))^m through both observations", fmt.Sprintf("m %g: k %.6f", g.Shape, g.Rate), g.FinalM, "m", richards)
+				r.tell(working.Search, "finalM", "Final spread", "A·(1 − e^(−k·a))^m through both observations", fmt.Sprintf("m %g: k %.6f", g.Shape, g.Rate), g.FinalM,
+					"m", richards)
 			}
 			r.Outputs["spreadM"], r.Outputs["inRow"], r.Outputs["acrossRows"] = spread, nil, nil
 			for _, name := range []string{"inRow", "acrossRows"} {
@@ -75,11 +79,13 @@ func clumpCover() Calculator {
 			a, q, reach := in.num("sideM"), in.num("alive"), in.num("reachM")
 			c := yield.Cover(a, q, reach)
 			r.Outputs["cover"], r.Outputs["atRandom"], r.Outputs["perM2"] = c, yield.CoverAtRandom(q/(a*a), reach), q/(a*a)
-			r.tell(working.Series, "cover", "Cover", "mean over the cell of 1 − (1 − q)^n, n clumps within reach", fmt.Sprintf("%g m, q %g, reach %g m", a, q, reach), c, "",
+			r.tell(working.Series, "cover", "Cover", "mean over the cell of 1 − (1 − q)^n, n clumps within reach", fmt.Sprintf("%g m, q %g, reach %g m", a, q, reach),
+				c, "",
 				"method Y8")
 			r.show("atRandom", "At random", "1 − e^(−π·R²·ρ·q)", fmt.Sprintf("π · %g² · %.4g", reach, q/(a*a)), yield.CoverAtRandom(q/(a*a), reach), "", "method Y8")
 			if q < 0.7 || q/(a*a) < 1 {
-				r.warn("stand.thin", "Stand", fmt.Sprintf("%.0f %% stand, %.2f on each square metre: below 70 %% or one a square metre a stand is judged too thin. Both are tested.",
+				r.warn("stand.thin", "Stand", fmt.Sprintf("%.0f %% stand, %.2f on each square metre: below 70 %% or one a square metre a stand is judged too thin. "+
+					"Both are tested.",
 					100*q, q/(a*a)), "common practice, no source")
 			}
 			return nil
@@ -89,10 +95,12 @@ func clumpCover() Calculator {
 func cohorts() Calculator {
 	return Calculator{Name: "stand-of-ages", Title: "What a stand of several ages bears", Source: "method Y9, common practice",
 		Purpose: "The crop of a block whose gaps were planted again, from kilograms a plant by age.",
-		Inputs: []Field{{Name: "perPlant", Kind: Table, Meaning: "kilograms a plant by age", Columns: []Field{number("age", "years", "age", 0, 120), number("kg", "kg", "a plant bears", 0, 500)},
+		Inputs: []Field{{Name: "perPlant", Kind: Table, Meaning: "kilograms a plant by age", Columns: []Field{number("age", "years", "age", 0, 120),
+			number("kg", "kg", "a plant bears", 0, 500)},
 			Default: []any{map[string]any{"age": 3.0, "kg": 4.0}, map[string]any{"age": 4.0, "kg": 10.0}, map[string]any{"age": 5.0, "kg": 20.0},
 				map[string]any{"age": 6.0, "kg": 32.0}, map[string]any{"age": 7.0, "kg": 40.0}}},
-			{Name: "stand", Kind: Table, Meaning: "living plants by age", Columns: []Field{number("age", "years", "age", 0, 120), whole("plants", "", "living plants", 0, 1e6)},
+			{Name: "stand", Kind: Table, Meaning: "living plants by age", Columns: []Field{number("age", "years", "age", 0, 120), whole("plants", "", "living plants",
+				0, 1e6)},
 				Default: []any{map[string]any{"age": 6.0, "plants": 332.0}, map[string]any{"age": 4.0, "plants": 20.0}, map[string]any{"age": 1.0, "plants": 15.0}}}},
 		Outputs: []Field{out("kg", "kg", "of the block"), series("eachKg", "kg", "of each age")},
 		run: func(in values, r *Result) error {
@@ -128,15 +136,18 @@ func salinity() Calculator {
 		Purpose: "Yield left at a salinity of the root zone, and the salinity at which a share is left.",
 		Inputs: []Field{choice("crop", "crop with a published threshold", names...).or("orange"),
 			number("ecDSM", "dS/m", "saturated paste, not water and not 1 : 5", 0, 60).or(3.0), number("leftPct", "%", "yield that is to be left", 0, 100).or(90.0)},
-		Outputs: []Field{out("left", "share", "of the yield is left"), out("atDSM", "dS/m", "at which the wanted share is left"), out("thresholdDSM", "dS/m", "threshold")},
+		Outputs: []Field{out("left", "share", "of the yield is left"), out("atDSM", "dS/m", "at which the wanted share is left"), out("thresholdDSM", "dS/m",
+			"threshold")},
 		run: func(in values, r *Result) error {
 			for _, s := range yield.Salts {
 				if s.Crop != in.str("crop") {
 					continue
 				}
 				r.Outputs["left"], r.Outputs["atDSM"], r.Outputs["thresholdDSM"] = s.Left(in.num("ecDSM")), s.At(in.num("leftPct")/100), s.FromDSM
-				r.show("left", "Left", "1 − b/100 · (ECe − t), 0 to 1", fmt.Sprintf("1 − %g/100 · (%g − %g)", s.PerDS, in.num("ecDSM"), s.FromDSM), s.Left(in.num("ecDSM")), "", source)
-				r.show("atDSM", "Salinity for the share", "t + (1 − share) · 100 / b", fmt.Sprintf("%g + %g / %g", s.FromDSM, 100-in.num("leftPct"), s.PerDS), s.At(in.num("leftPct")/100),
+				r.show("left", "Left", "1 − b/100 · (ECe − t), 0 to 1", fmt.Sprintf("1 − %g/100 · (%g − %g)", s.PerDS, in.num("ecDSM"), s.FromDSM),
+					s.Left(in.num("ecDSM")), "", source)
+				r.show("atDSM", "Salinity for the share", "t + (1 − share) · 100 / b", fmt.Sprintf("%g + %g / %g", s.FromDSM, 100-in.num("leftPct"), s.PerDS),
+					s.At(in.num("leftPct")/100),
 					"dS/m", "")
 				if in.num("ecDSM") > 20 {
 					r.warn("soil.ec-high", "Salinity", "Over 20 dS/m: is it the conductivity of water or of a 1 : 5 extract?", "method Y10")
@@ -182,7 +193,8 @@ func alternateBearing() Calculator {
 	return Calculator{Name: "alternate-bearing", Title: "Years on and off", Source: "method Y10; Hoblyn et al., Studies in biennial bearing, J. Pomol., 1936",
 		Purpose: "How strongly yields swing from year to year, and what the next on and off year bear.",
 		Inputs:  []Field{numbers("yields", "t/ha", "of years in their order", 0, 500).or([]float64{20, 8, 22, 6, 18})},
-		Outputs: []Field{out("intensity", "", "0 steady, 1 all or nothing"), out("mean", "t/ha", "mean"), out("on", "t/ha", "an on year"), out("off", "t/ha", "an off year")},
+		Outputs: []Field{out("intensity", "", "0 steady, 1 all or nothing"), out("mean", "t/ha", "mean"), out("on", "t/ha", "an on year"),
+			out("off", "t/ha", "an off year")},
 		run: func(in values, r *Result) error {
 			y := in.list("yields")
 			if len(y) < 2 {
@@ -201,11 +213,13 @@ func alternateBearing() Calculator {
 func cutsOfAYear() Calculator {
 	return Calculator{Name: "cuts-of-a-year", Title: "Cuts of a year", Source: "method Y11, common practice",
 		Purpose: "How many cuts fit between the first and the end of the season, when, and what each gives.",
-		Inputs: []Field{{Name: "first", Kind: Day, Meaning: "first cut", Default: "2027-12-13"}, {Name: "end", Kind: Day, Meaning: "last day of the season", Default: "2028-11-20"},
+		Inputs: []Field{{Name: "first", Kind: Day, Meaning: "first cut", Default: "2027-12-13"}, {Name: "end", Kind: Day, Meaning: "last day of the season",
+			Default: "2028-11-20"},
 			whole("everyDays", "days", "from cut to cut", 1, 365).or(70.0), number("annualT", "t/ha", "of the year", 0, 500).or(18.0),
 			numbers("shares", "share", "of each cut", 0, 1).or([]float64{0.22, 0.24, 0.20, 0.18, 0.16}),
 			number("recoveryPct", "%", "of the herb that becomes oil or leaf dry matter; left out if nothing is won from it", 0.01, 100).maybe()},
-		Outputs: []Field{whole("cuts", "", "that fit", 0, 400), words("days", "on"), series("eachT", "t/ha", "of each cut"), out("productKg", "kg/ha", "won from the year")},
+		Outputs: []Field{whole("cuts", "", "that fit", 0, 400), words("days", "on"), series("eachT", "t/ha", "of each cut"), out("productKg", "kg/ha",
+			"won from the year")},
 		run: func(in values, r *Result) error {
 			first, end := in.day("first"), in.day("end")
 			if end.Before(first) || end.Sub(first) > 800 {
@@ -238,7 +252,8 @@ func recurrence() Calculator {
 	return Calculator{Name: "work-that-comes-back", Title: "Work that comes back", Source: "method S6, common practice",
 		Purpose: "The days of work every so many days in a season, and what follows when one slips.",
 		Inputs: []Field{{Name: "from", Kind: Day, Meaning: "first", Default: "2027-05-01"}, {Name: "to", Kind: Day, Meaning: "season ends", Default: "2027-08-31"},
-			whole("everyDays", "days", "from one to the next", 1, 400).or(14.0), choice("slip", "when one is done on another day, the next ones count", schedule.FromActual, schedule.OnTheGrid).
+			whole("everyDays", "days", "from one to the next", 1, 400).or(14.0), choice("slip", "when one is done on another day, the next ones count",
+				schedule.FromActual, schedule.OnTheGrid).
 				or(string(schedule.FromActual)), {Name: "secondDone", Kind: Day, Meaning: "day the second one was really done", Optional: true}},
 		Outputs: []Field{whole("times", "", "in the season", 0, 1000), words("days", "on"), words("last", "the last")},
 		run: func(in values, r *Result) error {
@@ -259,7 +274,8 @@ func recurrence() Calculator {
 				said[i] = d.String()
 			}
 			r.Outputs["times"], r.Outputs["days"], r.Outputs["last"] = len(days), strings.Join(said, ", "), said[len(said)-1]
-			r.tell(working.Series, "times", "Times", "first, first + n, … to the end", fmt.Sprintf("%s to %s, every %d days", from.Words(), to.Words(), in.int("everyDays")),
+			r.tell(working.Series, "times", "Times", "first, first + n, … to the end", fmt.Sprintf("%s to %s, every %d days", from.Words(), to.Words(),
+				in.int("everyDays")),
 				float64(len(days)), "", "method S6")
 			return nil
 		}}

@@ -3,7 +3,8 @@ package nutrition
 import "strings"
 
 // Abridged standard atomic weights: IUPAC, 2021.
-var weight = map[string]float64{"N": 14.007, "O": 15.999, "P": 30.974, "K": 39.098, "Ca": 40.078, "Mg": 24.305, "S": 32.06, "B": 10.81, "Na": 22.990, "H": 1.008,
+var weight = map[string]float64{"N": 14.007, "O": 15.999, "P": 30.974, "K": 39.098, "Ca": 40.078, "Mg": 24.305, "S": 32.06, "B": 10.81, "Na": 22.990,
+	"H": 1.008,
 	"C": 12.011}
 
 // Form is a compound a label or a report counts in, and the element in it.

@@ -43,6 +43,9 @@ func TestGoldenLives(t *testing.T) {
 			continue
 		}
 		got := told(p)
+		if strings.Contains(got, "%!") || strings.Contains(got, "NaN") {
+			t.Errorf("%s is not written as it is meant", life.name)
+		}
 		file := filepath.Join("testdata", "lives", strings.ReplaceAll(life.name, " ", "-")+".txt")
 		if *update {
 			if err := os.MkdirAll(filepath.Dir(file), 0o755); err != nil {

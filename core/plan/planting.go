@@ -39,7 +39,8 @@ func (c *computation) bear() {
 
 // workIn is what work is dated from.
 func (c *computation) workIn() work.In {
-	return work.In{Grown: c.grown, Planting: c.planting, Crop: c.crop, Layout: c.rows, Book: c.book, Standing: c.inGround(), Late: c.p.Works.Late(c.prepareIn(), c.Voice)}
+	return work.In{Grown: c.grown, Planting: c.planting, Crop: c.crop, Layout: c.rows, Book: c.book, Standing: c.inGround(), Late: c.p.Works.Late(c.prepareIn(),
+		c.Voice)}
 }
 
 // preparations dates the sheet's jobs, the amendments and the way taken to rest the ground.

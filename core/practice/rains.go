@@ -89,7 +89,8 @@ func (s *Sheet) InRains(rains int) *Sheet {
 // turnName is the name of a split or a pick that was called by its season, in the season it was turned to.
 func turnName(name string, season, turned []string) string {
 	plain := func(s string) string { return strings.ToLower(strings.NewReplacer("-", " ", "the ", "").Replace(s)) }
-	if len(turned) == 0 || !slices.ContainsFunc(season, func(k string) bool { return plain(k) == plain(name) }) && plain(schedule.SpanWords(season)) != plain(name) {
+	if len(turned) == 0 || !slices.ContainsFunc(season, func(k string) bool { return plain(k) == plain(name) }) &&
+		plain(schedule.SpanWords(season)) != plain(name) {
 		return name
 	}
 	return schedule.SpanWords(turned)

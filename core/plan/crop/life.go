@@ -94,7 +94,8 @@ func (in In) also(full *Year, say *report.Voice) {
 		_, q := growth.ShownAs(a.ShowAs)
 		f := report.Figure{Path: path, Step: "yield", Label: "As " + a.Name, Quantity: q, Value: full.BlockKg.Base * a.Per.Base,
 			Low: full.BlockKg.Low * a.Per.Low, High: full.BlockKg.High * a.Per.High, Ranged: true, Origin: working.Computed,
-			Note: fmt.Sprintf("of the full crop in %s, %.4g for each%s (%.4g to %.4g)", full.Label, map[bool]string{true: "", false: " kilogram"}[in.Grown.MassAs == units.Count], a.Per.Base, a.Per.Low, a.Per.High)}
+			Note: fmt.Sprintf("of the full crop in %s, %.4g for each%s (%.4g to %.4g)", full.Label, a.Per.Base, map[bool]string{true: "",
+				false: " kilogram"}[in.Grown.MassAs == units.Count], a.Per.Low, a.Per.High)}
 		say.Figure(f)
 		if say.On(path) {
 			say.Step(path, report.Capital(a.Name)+" of the full crop", "crop of the block × kg for each kg", fmt.Sprintf("%.4f × %g", full.BlockKg.Base, a.Per.Base),

@@ -32,7 +32,7 @@ func oxide() Calculator {
 				}
 				x, kg := f.Share(), in.num("kg")
 				r.Outputs["element"], r.Outputs["elementKg"], r.Outputs["factor"], r.Outputs["inverse"], r.Outputs["asFormKg"] = f.Element, kg*x, x, 1/x, kg/x
-				r.show("factor", "Factor", "atoms · weight of the element / weight of the whole", fmt.Sprintf("%s, %.3f g/mol", f.Name, f.Mass()), x, "", iupac)
+				r.show("factor", "Factor", "atoms of the element × its weight / weight of the whole", f.Sum(), x, "", iupac)
 				r.show("elementKg", f.Element, "amount × factor", fmt.Sprintf("%g kg × %.4f", kg, x), kg*x, "kg", "")
 			}
 			return nil

@@ -42,7 +42,8 @@ func canopySpread() Calculator {
 				}
 				at, spread = g.AgeAt, g.SpreadM(in.num("age"))
 				r.Outputs["finalM"] = *f
-				r.show("spreadM", "Spread", "A / (1 + e^(−r·(a − aₘ))), r and aₘ from the two observations", fmt.Sprintf("A %g m, age %g", *f, in.num("age")), spread, "m",
+				r.tell(working.Series, "spreadM", "Spread", "A / (1 + e^(−r·(a − aₘ))), r and aₘ from the two observations", fmt.Sprintf("A %g m, age %g", *f,
+					in.num("age")), spread, "m",
 					richards)
 			} else {
 				g, err := canopy.Slow(a, b, in.num("shape"))
@@ -82,7 +83,8 @@ func clumpCover() Calculator {
 			r.tell(working.Series, "cover", "Cover", "mean over the cell of 1 − (1 − q)^n, n clumps within reach", fmt.Sprintf("%g m, q %g, reach %g m", a, q, reach),
 				c, "",
 				"method Y8")
-			r.show("atRandom", "At random", "1 − e^(−π·R²·ρ·q)", fmt.Sprintf("π · %g² · %.4g", reach, q/(a*a)), yield.CoverAtRandom(q/(a*a), reach), "", "method Y8")
+			r.tell(working.Series, "atRandom", "At random", "1 − e^(−π·R²·ρ·q)", fmt.Sprintf("π · %g² · %.4g", reach, q/(a*a)), yield.CoverAtRandom(q/(a*a), reach), "",
+				"method Y8")
 			if q < 0.7 || q/(a*a) < 1 {
 				r.warn("stand.thin", "Stand", fmt.Sprintf("%.0f %% stand, %.2f on each square metre: below 70 %% or one a square metre a stand is judged too thin. "+
 					"Both are tested.",

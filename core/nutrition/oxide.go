@@ -1,6 +1,9 @@
 package nutrition
 
-import "strings"
+import (
+	"fmt"
+	"strings"
+)
 
 // Abridged standard atomic weights: IUPAC, 2021.
 var weight = map[string]float64{"N": 14.007, "O": 15.999, "P": 30.974, "K": 39.098, "Ca": 40.078, "Mg": 24.305, "S": 32.06, "B": 10.81, "Na": 22.990,
@@ -33,6 +36,9 @@ func (f Form) Mass() float64 {
 	}
 	return m
 }
+
+// Sum is Share with its numbers put in.
+func (f Form) Sum() string { return fmt.Sprintf("%g × %g / %.3f", f.n, weight[f.Element], f.Mass()) }
 
 // Share is kg of the element in a kg of the compound.
 func (f Form) Share() float64 { return f.n * weight[f.Element] / f.Mass() }

@@ -64,6 +64,9 @@ func Forks(in Input) ([]report.Fork, error) {
 			}
 			way := report.Way{ID: o.ID, Name: o.Name, Sentence: o.Sentence, When: o.When, Origin: practice.OriginWords(o.Origin), Taken: base.Choices[f.ID] == o.ID,
 				Consequences: []report.Consequence{}}
+			if l, ok := in.Sheet.Layout(o.ID); ok && f.ID == practice.LayoutFork {
+				way.System = l.System
+			}
 			for _, k := range consequential {
 				if fig, ok := got.Figure(k.path); ok {
 					way.Consequences = append(way.Consequences, report.Consequence{Label: k.label, Quantity: fig.Quantity, Value: fig.Value, Text: fig.Text})

@@ -19,6 +19,7 @@ type Fork struct {
 // Way is one option with its consequences, computed for this block.
 type Way struct {
 	ID           string        `json:"id"`
+	System       string        `json:"system,omitempty"` // the way of growing it belongs to, where a crop has several
 	Name         string        `json:"name"`
 	Sentence     string        `json:"sentence"`
 	When         string        `json:"when"`

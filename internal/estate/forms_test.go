@@ -113,6 +113,9 @@ func TestAnOlderFolderOpensWhole(t *testing.T) {
 		}
 		var rules []string
 		for _, f := range p.Findings {
+			if since[f.Rule] {
+				continue
+			}
 			rules = append(rules, f.Rule+" "+string(f.Weight)) // form 1 wrote what it was about into the rule
 		}
 		sort.Strings(rules)
@@ -130,6 +133,9 @@ func TestAnOlderFolderOpensWhole(t *testing.T) {
 		t.Errorf("the crop considered on Gate Field: %+v, %d records", gate.Block.Planting, len(gate.records))
 	}
 }
+
+// since are the rules that came after form 1: they say more of the same plan.
+var since = map[string]bool{"feed.removal": true, "feed.below-removal": true, "practice.disagrees": true, "harvest.bloom": true, "harvest.bloom-disagrees": true}
 
 func text(d civil.Date) string {
 	if d.IsZero() {

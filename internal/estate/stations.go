@@ -11,7 +11,7 @@ import (
 type Station struct {
 	Number string
 	Row    int
-	Role   string // main, pollinizer or temporary
+	Role   string // main, pollinizer, temporary, or temporary-later: out the second time
 	At     geo.Point
 }
 
@@ -30,7 +30,7 @@ func (s *Service) Stations(ctx context.Context, id string) ([]Station, string, e
 	if d.Block.Planting != nil && d.Block.Planting.AsPlanted != nil {
 		standing = d.Block.Planting.AsPlanted
 	}
-	role := map[byte]string{layout.Main: "main", layout.PollinizerRole: "pollinizer", layout.TemporaryRole: "temporary"}
+	role := map[byte]string{layout.Main: "main", layout.PollinizerRole: "pollinizer", layout.TemporaryRole: "temporary", layout.LaterRole: "temporary-later"}
 	out := make([]Station, 0, standing.Stations)
 	for _, r := range standing.Rows {
 		for i := range r.N {

@@ -51,7 +51,7 @@ func (r Result) removal(in In, say *report.Voice) {
 			Low: c[0] * y.PerHa.Base / 1000, High: c[2] * y.PerHa.Base / 1000, Ranged: true, Origin: working.Computed,
 			Note: fmt.Sprintf("in %s; %s given", y.Label, say.Text(b.Given, units.Rate))})
 		if say.On(path) {
-			say.Step(path, name+" carried off, per planted hectare", "crop × content", fmt.Sprintf("%.0f kg × %g kg/t / 1000", y.PerHa.Base, c[1]), b.Out, units.Rate,
+			say.Step(path, name+" carried off, per planted hectare", "crop × content / 1000", fmt.Sprintf("%.4f × %g / 1000", y.PerHa.Base, c[1]), b.Out, units.Rate,
 				"method N3 B; "+practice.OriginWords(in.Grown.Removal.Origin), say.Num("full crop", y.PerHa.Base, in.Grown.YieldAs, working.Computed, y.Label, ""),
 				working.Input{Name: name + " in " + in.Grown.Removal.Of, Shown: fmt.Sprintf("%g kg/t (%g to %g)", c[1], c[0], c[2]), Origin: working.Sheet})
 			say.Step(path, name+" given for it", "Σ fed, oxides as the element", fmt.Sprintf("%.2f", b.Given), b.Given, units.Rate,

@@ -46,7 +46,7 @@ func (in In) count(of string, age int) (n float64, said string) {
 	case "row":
 		return l.Placed.RowMetres, "m of row"
 	}
-	return l.PlantedHa, "ha planted"
+	return l.PlantedHa, "planted"
 }
 
 // supplies are what one job takes: each rate of the sheet times what it is counted by.
@@ -66,29 +66,33 @@ func (in In) supplies(j report.Job, say *report.Voice) []Supply {
 			if j.Preparation {
 				by = j.From
 			}
-			rate := fmt.Sprintf("%g", u.Base)
+			unit := practice.UnitWords(u.Unit)
+			rate := fmt.Sprintf("{%g %s}", u.Base, unit)
 			if u.Low != u.High {
-				rate += fmt.Sprintf(" (%g to %g)", u.Low, u.High)
+				rate += fmt.Sprintf(" ({%g–%g %s})", u.Low, u.High, unit)
 			}
-			unit := practice.UnitWords(u.Unit) + " "
 			if u.Unit == "pieces" {
-				unit = ""
+				rate = fmt.Sprintf("%g", u.Base)
+				if u.Low != u.High {
+					rate += fmt.Sprintf(" (%g to %g)", u.Low, u.High)
+				}
 			}
 			if m.as == units.MassKg && u.Base*n*m.factor >= 10_000 {
 				m.as = units.MassT
 			}
 			out = append(out, Supply{What: u.What, For: j.Name, Key: j.Key, By: by, Amount: yield.Range{Low: u.Low, Base: u.Base, High: u.High}.Times(n * m.factor),
-				Quantity: m.as, How: fmt.Sprintf("%s %sfor each × %s %s", rate, unit, say.Text(n, countAs(u.Of)), of), Origin: practice.OriginWords(o.Origin)})
+				Quantity: m.as, How: fmt.Sprintf("%s for each × %s %s", units.Marked(rate, say.Units), counted(n, u.Of, say), of), Origin: practice.OriginWords(o.Origin)})
 		}
 	}
 	return out
 }
 
-func countAs(of string) units.Quantity {
+// counted is a count as it is written.
+func counted(n float64, of string, say *report.Voice) string {
 	if of == "ha" {
-		return units.Plain
+		return say.Text(n*1e4, units.Area)
 	}
-	return units.Count
+	return say.Text(n, units.Count)
 }
 
 // Supplies adds to each job what it takes, and lists what is taken until the end of the first year, by the day it must be there.

@@ -1460,6 +1460,7 @@ export interface components {
         };
         Way: {
             id: string;
+            system?: string;
             name: string;
             sentence: string;
             when: string;

@@ -85,6 +85,7 @@ function ForkView({ fork, take }: { fork: Fork; take: (w: Way) => void }) {
   const reading = useReading();
   const labels = (fork.ways[0]?.consequences ?? []).filter((c) => c.differs).map((c) => c.label);
   const n = fork.ways.length;
+  const systems = fork.ways.some((w) => w.system);
   return (
     <div className="mb-6">
       <h2>{fork.question}</h2>
@@ -112,8 +113,11 @@ function ForkView({ fork, take }: { fork: Fork; take: (w: Way) => void }) {
             ))}
           </svg>
           <div className="grid" style={{ gridTemplateColumns: `repeat(${n}, minmax(0, 1fr))` }}>
-            {fork.ways.map((w) => (
+            {fork.ways.map((w, i) => (
               <div key={w.id} className={`flex flex-col border-l-2 pr-4 pl-3 ${w.taken ? "border-input" : "border-line"}`}>
+                {systems && (
+                  <p className="text-sm text-faint">{w.system === fork.ways[i - 1]?.system ? <>&nbsp;</> : w.system}</p>
+                )}
                 <p className="font-semibold">
                   {w.name} {w.taken && <span className="text-sm font-normal text-input">{fork.decided ? "taken" : "usual"}</span>}
                 </p>

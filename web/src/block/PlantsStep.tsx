@@ -155,13 +155,15 @@ function Survival({ draft, doc, sheet }: { draft: Draft; doc: BlockDoc; sheet: n
 /** The sheets a planting can be planned with; the others judge ground only. */
 const whole = (sheets?: Schema["Sheet"][]) => (sheets ?? []).filter((s) => s.layouts.length > 0);
 
+type Compared = Pick<Plan, "figures" | "cropDate" | "years">;
+
 /** Nothing stands here yet: every crop of the library, computed for this ground, side by side. */
 function CropChoice({ doc, draft, plan }: { doc: BlockDoc; draft: Draft; plan: Plan }) {
   const sheets = useSheets();
   const { text } = useReading();
   const considered = doc.block.planting;
   const [date, setDate] = useState(""); // without one each crop is planted in its own window
-  const [plans, setPlans] = useState<Record<string, Plan>>({});
+  const [plans, setPlans] = useState<Record<string, Compared>>({});
   const [error, setError] = useState<unknown>();
   useEffect(() => {
     let live = true;
@@ -170,11 +172,11 @@ function CropChoice({ doc, draft, plan }: { doc: BlockDoc; draft: Draft; plan: P
     void Promise.all(
       whole(sheets.data).map((s) =>
         take(
-          api.POST("/blocks/{id}/preview", {
-            params: { path: { id: doc.id } },
+          api.POST("/blocks/{id}/preview/{parts}", {
+            params: { path: { id: doc.id, parts: "figures,cropDate,years" } },
             body: { planting: { ...planning(s.id, date), considered: null } },
           }),
-        ).then((p) => [s.id, p] as const),
+        ).then((p) => [s.id, p as Compared] as const),
       ),
     ).then(
       (list) => live && setPlans(Object.fromEntries(list)),
@@ -185,6 +187,7 @@ function CropChoice({ doc, draft, plan }: { doc: BlockDoc; draft: Draft; plan: P
     };
   }, [sheets.data, date, doc.id]);
   if (sheets.isPending) return <Busy what="Reading the sheets" />;
+  const groundOnly = (sheets.data ?? []).filter((s) => s.layouts.length === 0);
   return (
     <div className="py-3">
       <h2>What could stand here?</h2>
@@ -270,25 +273,27 @@ function CropChoice({ doc, draft, plan }: { doc: BlockDoc; draft: Draft; plan: P
           </tbody>
         </table>
       </Wide>
-      <h3 className="mt-4 font-semibold">Crops whose ground can be judged and prepared, and no more yet</h3>
-      <p className="max-w-prose text-faint">
-        Their sheets do not say how they are laid out, ordered, kept and picked. Considering one shows what the ground must be and
-        what has to be done to it by when.
-      </p>
-      <p className="mt-2 flex flex-wrap gap-2">
-        {(sheets.data ?? [])
-          .filter((s) => s.layouts.length === 0)
-          .map((s) => (
-            <button
-              key={s.id}
-              className="act"
-              aria-pressed={considered?.sheet === s.id}
-              onClick={() => void draft.commit({ planting: considering(s.id, date) }, `${s.name} is considered here`)}
-            >
-              Consider {s.name.toLowerCase()}
-            </button>
-          ))}
-      </p>
+      {groundOnly.length > 0 && (
+        <>
+          <h3 className="mt-4 font-semibold">Crops whose ground can be judged and prepared, and no more yet</h3>
+          <p className="max-w-prose text-faint">
+            Their sheets do not say how they are laid out, ordered, kept and picked. Considering one shows what the ground must be
+            and what has to be done to it by when.
+          </p>
+          <p className="mt-2 flex flex-wrap gap-2">
+            {groundOnly.map((s) => (
+              <button
+                key={s.id}
+                className="act"
+                aria-pressed={considered?.sheet === s.id}
+                onClick={() => void draft.commit({ planting: considering(s.id, date) }, `${s.name} is considered here`)}
+              >
+                Consider {s.name.toLowerCase()}
+              </button>
+            ))}
+          </p>
+        </>
+      )}
     </div>
   );
 }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"reflect"
+	"sync"
 
 	"slowroot/core/finding"
 )
@@ -27,7 +28,7 @@ func (c *computation) finite() {
 		of         any
 	}{{"ground", "The ground", &p.Ground}, {"soil", "The soil", &p.Soil}, {"soil", "What the soil is given", &p.Works}, {"drains", "The drains", p.Drains},
 		{"prepare", "The preparation", &p.Preparation},
-		{"rows", "The rows", &p.Rows}, {"rows", "The spacing", &p.Spec}, {"yield", "The years", &p.Years}} {
+		{"plants", "What the work takes", &p.Supplies}, {"rows", "The rows", &p.Rows}, {"rows", "The spacing", &p.Spec}, {"yield", "The years", &p.Years}} {
 		if zeroBad(reflect.ValueOf(part.of)) && !spoilt[part.what] {
 			c.uncomputed(part.step, part.what)
 		}
@@ -42,6 +43,44 @@ func (c *computation) uncomputed(step, what string) {
 }
 
 func bad(v float64) bool { return math.IsNaN(v) || math.IsInf(v, 0) }
+
+// fields are the exported fields of each structure seen so far that may hold a number with a fraction.
+var fields sync.Map // reflect.Type → []int
+
+func numbered(t reflect.Type) []int {
+	if at, ok := fields.Load(t); ok {
+		return at.([]int)
+	}
+	at := []int{}
+	for i := range t.NumField() {
+		if f := t.Field(i); f.IsExported() && mayHold(f.Type, map[reflect.Type]bool{}) {
+			at = append(at, i)
+		}
+	}
+	fields.Store(t, at)
+	return at
+}
+
+// mayHold reports whether a value of a type can lead to a number with a fraction.
+func mayHold(t reflect.Type, seen map[reflect.Type]bool) bool {
+	if seen[t] {
+		return false
+	}
+	seen[t] = true
+	switch t.Kind() {
+	case reflect.Float64, reflect.Interface:
+		return true
+	case reflect.Pointer, reflect.Slice, reflect.Array, reflect.Map:
+		return mayHold(t.Elem(), seen)
+	case reflect.Struct:
+		for i := range t.NumField() {
+			if t.Field(i).IsExported() && mayHold(t.Field(i).Type, seen) {
+				return true
+			}
+		}
+	}
+	return false
+}
 
 // zeroBad sets numbers that are none to nought, through structures, lists and maps, and reports whether it found any.
 func zeroBad(v reflect.Value) (found bool) {
@@ -58,8 +97,8 @@ func zeroBad(v reflect.Value) (found bool) {
 			return zeroBad(v.Elem())
 		}
 	case reflect.Struct:
-		for i := range v.NumField() {
-			if v.Type().Field(i).IsExported() && zeroBad(v.Field(i)) {
+		for _, i := range numbered(v.Type()) {
+			if zeroBad(v.Field(i)) {
 				found = true
 			}
 		}

@@ -150,7 +150,7 @@ func served() error {
 		sort.Float64s(took)
 		worst = append(worst, took[len(took)*95/100])
 	}
-	report("largest preview sent while rows are dragged", float64(sent)/1000, 60, "kB")
+	report("largest preview sent while rows are dragged", float64(sent)/1000, 100, "kB")
 	if err := forks(prog.URL, o.Blocks[5].ID); err != nil {
 		return err
 	}

@@ -49,42 +49,54 @@ func (in In) count(of string, age int) (n float64, said string) {
 	return l.PlantedHa, "planted"
 }
 
-// supplies are what one job takes: each rate of the sheet times what it is counted by.
-func (in In) supplies(j report.Job, say *report.Voice) []Supply {
-	var out []Supply
+// taking are the uses of each operation that hold for what was chosen, by its id.
+func (in In) taking() map[string][]practice.Use {
+	out := map[string][]practice.Use{}
 	for _, o := range in.Grown.Sheet.Work {
-		if o.ID != schedule.OperationOf(j.Key) || len(o.Uses) == 0 || !o.If.Holds(in.Grown.Choices) {
+		if len(o.Uses) == 0 || !o.If.Holds(in.Grown.Choices) {
 			continue
 		}
 		for _, u := range o.Uses {
-			if !u.Holds(max(1, j.Age)) || !u.If.Holds(in.Grown.Choices) {
-				continue
+			if u.If.Holds(in.Grown.Choices) {
+				out[o.ID] = append(out[o.ID], u)
 			}
-			m := measures[u.Unit]
-			n, of := in.count(u.Of, j.Age)
-			by := j.By
-			if j.Preparation {
-				by = j.From
-			}
-			unit := practice.UnitWords(u.Unit)
-			rate := fmt.Sprintf("{%g %s}", u.Base, unit)
-			if u.Low != u.High {
-				rate += fmt.Sprintf(" ({%g–%g %s})", u.Low, u.High, unit)
-			}
-			if u.Unit == "pieces" {
-				rate = fmt.Sprintf("%g", u.Base)
-				if u.Low != u.High {
-					rate += fmt.Sprintf(" (%g to %g)", u.Low, u.High)
-				}
-			}
-			if m.as == units.MassKg && u.Base*n*m.factor >= 10_000 {
-				m.as = units.MassT
-			}
-			out = append(out, Supply{What: u.What, For: j.Name, Key: j.Key, By: by, Amount: yield.Range{Low: u.Low, Base: u.Base, High: u.High}.Times(n * m.factor),
-				Quantity: m.as, How: fmt.Sprintf("%s for each × %s %s", units.Marked(rate, say.Units), counted(n, u.Of, say), of), Origin: practice.OriginWords(o.Origin)})
 		}
 	}
 	return out
+}
+
+// supply is what one use of a job comes to: its rate times what it is counted by.
+func (in In) supply(j report.Job, u practice.Use, say *report.Voice) Supply {
+	m := measures[u.Unit]
+	n, of := in.count(u.Of, j.Age)
+	by := j.By
+	if j.Preparation {
+		by = j.From
+	}
+	if m.as == units.MassKg && u.Base*n*m.factor >= 10_000 {
+		m.as = units.MassT
+	}
+	s := Supply{What: u.What, For: j.Name, Key: j.Key, By: by, Amount: yield.Range{Low: u.Low, Base: u.Base, High: u.High}.Times(n * m.factor), Quantity: m.as,
+		Origin: j.Origin}
+	if j.Age <= 1 {
+		s.How = fmt.Sprintf("%s for each × %s %s", units.Marked(rate(u), say.Units), counted(n, u.Of, say), of)
+	}
+	return s
+}
+
+// rate is a use for each, with its range.
+func rate(u practice.Use) string {
+	unit := practice.UnitWords(u.Unit)
+	if u.Unit == "pieces" {
+		if u.Low == u.High {
+			return fmt.Sprintf("%g", u.Base)
+		}
+		return fmt.Sprintf("%g (%g to %g)", u.Base, u.Low, u.High)
+	}
+	if u.Low == u.High {
+		return fmt.Sprintf("{%g %s}", u.Base, unit)
+	}
+	return fmt.Sprintf("{%g %s} ({%g–%g %s})", u.Base, unit, u.Low, u.High, unit)
 }
 
 // counted is a count as it is written.
@@ -98,8 +110,14 @@ func counted(n float64, of string, say *report.Voice) string {
 // Supplies adds to each job what it takes, and lists what is taken until the end of the first year, by the day it must be there.
 func Supplies(in In, jobs []report.Job, say *report.Voice) []Supply {
 	out := []Supply{}
+	uses := in.taking()
 	for i := range jobs {
-		takes := in.supplies(jobs[i], say)
+		var takes []Supply
+		for _, u := range uses[schedule.OperationOf(jobs[i].Key)] {
+			if u.Holds(max(1, jobs[i].Age)) {
+				takes = append(takes, in.supply(jobs[i], u, say))
+			}
+		}
 		if len(takes) == 0 {
 			continue
 		}

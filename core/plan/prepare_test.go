@@ -2,13 +2,13 @@ package plan
 
 import (
 	"math"
-	"reflect"
 	"strings"
 	"testing"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
+	"slowroot/core/finite"
 	"slowroot/core/geo"
 	"slowroot/core/plan/crop"
 	"slowroot/core/plan/drains"
@@ -275,7 +275,7 @@ func TestNoNumberThatIsNone(t *testing.T) {
 		{BottomCm: 60, Measured: &soil.Fractions{SandPct: 95, SiltPct: 5, ClayPct: 0}}} {
 		in.Block.Pits[0].Layers = []soil.Layer{l}
 		plan := compute(t, in)
-		if !(plan.Soil.AvailableMM > 0) || zeroBad(reflect.ValueOf(plan)) {
+		if !(plan.Soil.AvailableMM > 0) || finite.Zero(plan) {
 			t.Errorf("%+v: %g mm", l.Measured, plan.Soil.AvailableMM)
 		}
 		if notes(plan, "soil.estimate") == nil {

@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"io/fs"
 	"reflect"
+	"runtime"
 	"sort"
 	"strings"
 	"sync"
@@ -102,15 +103,25 @@ func (s *Sheet) finish(text []byte, sys units.System) {
 	showAs(reflect.ValueOf(s).Elem(), sys)
 }
 
-// BuiltIn loads the sheets that ship with the program; an error is a fault of the program.
+// BuiltIn loads the sheets that ship with the program, as many at a time as there are processors; an error is a fault
+// of the program.
 func BuiltIn() (*Library, error) {
-	var sheets []*Sheet
-	for _, id := range Crops() {
-		s, err := One(id)
-		if err != nil {
-			return nil, fmt.Errorf("%s: %w", id, err)
-		}
-		sheets = append(sheets, s)
+	ids := Crops()
+	sheets, errs := make([]*Sheet, len(ids)), make([]error, len(ids))
+	var all sync.WaitGroup
+	room := make(chan struct{}, runtime.GOMAXPROCS(0))
+	for i, id := range ids {
+		room <- struct{}{}
+		all.Go(func() {
+			defer func() { <-room }()
+			if sheets[i], errs[i] = One(id); errs[i] != nil {
+				errs[i] = fmt.Errorf("%s: %w", id, errs[i])
+			}
+		})
+	}
+	all.Wait()
+	if err := errors.Join(errs...); err != nil {
+		return nil, err
 	}
 	return LibraryOf(sheets...), nil
 }

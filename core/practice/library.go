@@ -9,7 +9,6 @@ import (
 	"fmt"
 	"io/fs"
 	"reflect"
-	"runtime"
 	"sort"
 	"strings"
 	"sync"
@@ -103,13 +102,14 @@ func (s *Sheet) finish(text []byte, sys units.System) {
 	showAs(reflect.ValueOf(s).Elem(), sys)
 }
 
-// BuiltIn loads the sheets that ship with the program, as many at a time as there are processors; an error is a fault
-// of the program.
+const sheetsAtOnce = 4
+
+// BuiltIn loads the sheets that ship with the program, a few at a time; an error is a fault of the program.
 func BuiltIn() (*Library, error) {
 	ids := Crops()
 	sheets, errs := make([]*Sheet, len(ids)), make([]error, len(ids))
 	var all sync.WaitGroup
-	room := make(chan struct{}, runtime.GOMAXPROCS(0))
+	room := make(chan struct{}, sheetsAtOnce)
 	for i, id := range ids {
 		room <- struct{}{}
 		all.Go(func() {

@@ -129,8 +129,8 @@ func cohorts() Calculator {
 }
 
 func salinity() Calculator {
-	names := make([]string, len(yield.Salts))
-	for i, s := range yield.Salts {
+	names := make([]string, len(yield.Salts()))
+	for i, s := range yield.Salts() {
 		names[i] = s.Crop
 	}
 	const source = "Maas and Hoffman, J. Irrig. Drain. Div. ASCE, 1977; Ayers and Westcot, FAO Irrigation and Drainage Paper 29, 1985"
@@ -141,7 +141,7 @@ func salinity() Calculator {
 		Outputs: []Field{out("left", "share", "of the yield is left"), out("atDSM", "dS/m", "at which the wanted share is left"), out("thresholdDSM", "dS/m",
 			"threshold")},
 		run: func(in values, r *Result) error {
-			for _, s := range yield.Salts {
+			for _, s := range yield.Salts() {
 				if s.Crop != in.str("crop") {
 					continue
 				}

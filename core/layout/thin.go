@@ -205,6 +205,14 @@ func (s Spec) CannotThin(x, y float64) string {
 		x, y, ratio, strings.Join(list, ", "), x, y, x/2, y/2, x/2, y, x, y/2)
 }
 
+// MeetM is the distance at which canopies meet first: in the row, or from a centre plant to its square.
+func (s Spec) MeetM() float64 {
+	if s.Pattern == Quincunx {
+		return s.NearestM()
+	}
+	return s.PlantSpacingM
+}
+
 // NearestM is the distance between nearest neighbours in metres.
 func (s Spec) NearestM() float64 {
 	n := s.Normal()

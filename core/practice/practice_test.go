@@ -82,6 +82,12 @@ func TestValidatorRefuses(t *testing.T) {
 		{"no default", "default: true, origin: cp}", "origin: cp}", "one default"},
 		{"condition on nothing", "if: {form: [bush]}", "if: {form: [shrub]}", "does not exist"},
 		{"length of time", "better: 24 mo", "better: 24", "length of time"},
+		{"season of a picking", "season: [mid-autumn], share: 0.08", "season: [mid-autum], share: 0.08", "is not a season"},
+		{"what leaves with the crop", "n: [10, 13, 17]", "n: [17, 13, 10]", "no range of kg per t"},
+		{"what leaves, on nothing", `{of: "nuts in shell"`, `{if: {form: [shrub]}, of: "nuts in shell"`, "does not exist"},
+		{"step of a contradiction", "{id: when-the-filler-goes, step: rows", "{id: when-the-filler-goes, step: row", "needs an id of its own, a step"},
+		{"what planting takes", `what: "water at planting", low: 10, base: 10`, `what: "water at planting", low: 10, base: 5`, "is no range"},
+		{"what planting takes, of what", "unit: L, of: plant", "unit: L, of: tree", "not by plant"},
 		{"life", "low: 25, base: 35", "low: 45, base: 35", "life must rise"},
 	} {
 		bad := strings.Replace(string(text), c.old, c.new, 1)

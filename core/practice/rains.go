@@ -133,6 +133,9 @@ func (s *Sheet) checkTropics(fail func(string, ...any)) {
 		}
 	}
 	for _, h := range s.Harvests {
+		if h.Bloom != nil {
+			need("bloom", h.Bloom.Season, h.Bloom.Rains)
+		}
 		for _, p := range h.Picks {
 			need("harvest "+p.Name, p.Season, nil)
 		}

@@ -124,6 +124,31 @@ func (s *Sheet) checkCrop(fail func(string, ...any)) {
 			fail("harvest %d: %v", i+1, err)
 		}
 	}
+	s.checkSeasons(fail)
+}
+
+// checkSeasons refuses seasons nobody knows in what is fed, picked and in bloom; those of work are checked with it.
+func (s *Sheet) checkSeasons(fail func(string, ...any)) {
+	known := func(what string, season []string) {
+		for _, k := range season {
+			if !slices.Contains(schedule.Keys, k) && !slices.Contains(schedule.RainKeys, k) {
+				fail("%s: %q is not a season", what, k)
+			}
+		}
+	}
+	for _, f := range s.Feeding {
+		for _, p := range slices.Concat(f.Splits, f.RainSplits, f.TwoRains) {
+			known("feeding "+p.Name, p.Season)
+		}
+	}
+	for _, h := range s.Harvests {
+		for _, p := range slices.Concat(h.Picks, h.Rains, h.TwoRains) {
+			known("harvest "+p.Name, p.Season)
+		}
+		if h.Bloom != nil {
+			known("bloom", slices.Concat(h.Bloom.Season, h.Bloom.Rains))
+		}
+	}
 }
 
 // one fails for every combination of options for which not exactly one of a list holds.
@@ -229,6 +254,17 @@ func (s *Sheet) checkForks(fail func(string, ...any), origin func(string, string
 	}
 	for _, h := range s.Harvests {
 		check("harvest", h.If)
+	}
+	for _, r := range s.Removal {
+		check("removal of "+r.Of, r.If)
+	}
+	for _, d := range s.Disagrees {
+		check("disagreement "+d.ID, d.If)
+	}
+	for _, o := range s.Work {
+		for _, u := range o.Uses {
+			check("use of "+u.What+" in "+o.ID, u.If)
+		}
 	}
 }
 

@@ -1,8 +1,13 @@
 package yield
 
 import (
+	_ "embed" // the table of thresholds
+	"errors"
 	"fmt"
 	"math"
+	"strconv"
+	"strings"
+	"sync"
 )
 
 // Salt is a crop's bearing of salt in the root zone: the electrical conductivity of the saturated paste
@@ -13,9 +18,27 @@ type Salt struct {
 	FromDSM, PerDS float64
 }
 
-// Salts are the crops with a published threshold.
-var Salts = []Salt{{"date palm", 4, 3.6}, {"grapefruit", 1.8, 16}, {"orange", 1.7, 16}, {"peach", 1.7, 21}, {"apricot", 1.6, 24}, {"grape", 1.5, 9.6},
-	{"almond", 1.5, 19}, {"plum", 1.5, 18}, {"blackberry", 1.5, 22}, {"strawberry", 1, 33}}
+//go:embed data/salt.csv
+var saltTable string
+
+// Salts are the crops with a published threshold, as the two papers tabulate them: data/salt.csv. It panics where the
+// table that ships with the program cannot be read.
+var Salts = sync.OnceValue(func() []Salt {
+	var out []Salt
+	for _, line := range strings.Split(strings.TrimSpace(saltTable), "\n")[1:] {
+		r := strings.Split(line, ",")
+		if len(r) != 3 {
+			panic("yield: data/salt.csv: " + line)
+		}
+		from, err1 := strconv.ParseFloat(r[1], 64)
+		per, err2 := strconv.ParseFloat(r[2], 64)
+		if err := errors.Join(err1, err2); err != nil {
+			panic(err)
+		}
+		out = append(out, Salt{r[0], from, per})
+	}
+	return out
+})
 
 // Left is the share of yield left at ece dS/m, 0 to 1 (method Y10).
 func (s Salt) Left(ece float64) float64 {

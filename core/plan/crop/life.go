@@ -6,7 +6,6 @@ import (
 	"strconv"
 
 	"slowroot/core/finding"
-	"slowroot/core/layout"
 	"slowroot/core/plan/growth"
 	"slowroot/core/practice"
 	"slowroot/core/report"
@@ -107,10 +106,7 @@ func (in In) also(full *Year, say *report.Voice) {
 
 // canopyFigure is when canopies meet in the row.
 func (in In) canopyFigure(say *report.Voice) {
-	apart := in.Rows.Spec.PlantSpacingM
-	if in.Rows.Spec.Pattern == layout.Quincunx {
-		apart = in.Rows.Spec.NearestM()
-	}
+	apart := in.Rows.Spec.MeetM()
 	age := in.Grown.Canopy.AgeAt(apart)
 	f := report.Figure{Path: "canopy.touch", Step: "rows", Label: "Canopies meet in the row", Quantity: units.Year, Origin: working.Sheet, Text: "never",
 		Note: "pruning holds them apart"}
@@ -157,10 +153,7 @@ func (r Result) Judge(in In, say *report.Voice) {
 
 // thinned says what is left each time plants come out, by the lattice they stand on, and whether canopies meet sooner.
 func (in In) thinned(t *practice.Thinning, say *report.Voice) {
-	spec, meet := in.Rows.Spec, in.Rows.Spec.PlantSpacingM
-	if spec.Pattern == layout.Quincunx {
-		meet = spec.NearestM()
-	}
+	spec, meet := in.Rows.Spec, in.Rows.Spec.MeetM()
 	for stage := 1; t != nil; stage, t = stage+1, t.Again {
 		age := in.Grown.Canopy.AgeAt(meet)
 		what := "a staggered stand of half as many"

@@ -77,6 +77,9 @@ func TestFourLivesFromNothing(t *testing.T) {
 		}
 		must(t, page.Wait(`!document.body.innerText.includes("…")`), page.Press("Plan "+crop.name), page.Says("Ground line"), page.Press("Care"), page.Press("All "),
 			page.Says(crop.job), page.Press("Yield"), page.Says(crop.gives), page.Press("Print the plan"), page.Says("Year by year"), page.Says("Hill Farm"))
+		if i == 0 { // what the work takes is printed too, and what is written large stays so
+			must(t, page.Says("To have ready besides the plants"), page.Says("black film, 1.52 m wide"), page.Says("carried off by a full crop, N"))
+		}
 		pdf, err := page.PDF()
 		must(t, err)
 		if !bytes.HasPrefix(pdf, []byte("%PDF")) || len(pdf) < 20_000 {

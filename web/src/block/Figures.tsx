@@ -1,5 +1,6 @@
 import type { Plan } from "../api/client";
 import { useReading } from "../shell/reading";
+import { inLine } from "../shell/words";
 
 /**
  * Figures of a step in the order the plan says them: large, each with its unit lighter, each can be pressed for its
@@ -42,7 +43,7 @@ export function Figures({
               )}
             </dd>
             <dt className="text-sm text-faint" title={f.note}>
-              {f.label.charAt(0).toLowerCase() + f.label.slice(1)}
+              {inLine(f.label)}
             </dt>
           </div>
         );

@@ -8,7 +8,7 @@ export function Supplies({ plan }: { plan: Plan }) {
   if (plan.supplies.length === 0) return null;
   return (
     <section className="mt-4">
-      <h3>To have ready besides the plants</h3>
+      <h2 className="text-base">To have ready besides the plants</h2>
       <div className="overflow-x-auto">
         <table className="tbl">
           <thead>

@@ -2,9 +2,11 @@ import { useParams } from "react-router";
 import { useBlock, useEstate, usePlan, type Plan } from "../api/client";
 import { PlanKey, PlanSheet } from "../block/PlanSheet";
 import { weightWords } from "../block/weights";
+import { Supplies } from "../block/Supplies";
 import { YearTable } from "../block/YearTable";
 import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
+import { inLine } from "../shell/words";
 import { day } from "../units";
 import { PrintBar } from "./PrintBar";
 import { isPlanned, stands, toBlock } from "../block/paths";
@@ -55,13 +57,14 @@ export default function PrintPage() {
           <dl className="mt-3 columns-3 gap-x-6 text-sm max-sm:columns-1">
             {p.figures.map((f) => (
               <div key={f.path} className="flex break-inside-avoid justify-between gap-2 border-b border-line py-px">
-                <dt>{f.label.toLowerCase()}</dt>
+                <dt>{inLine(f.label)}</dt>
                 <dd className="text-right font-semibold whitespace-nowrap">{f.text || text(f.value, f.quantity)}</dd>
               </div>
             ))}
           </dl>
           <Margin plan={p} />
           <Jobs title={stands(p) ? "First years" : "Before planting and the first season"} jobs={before} />
+          <Supplies plan={p} />
           <section className="mt-4 print:break-before-page">
             <h2>Year by year</h2>
             <YearTable plan={p} />

@@ -47,3 +47,6 @@ export function fieldWords(field: string): string {
 /** sayField is one sentence of what is wrong with a value. */
 export const sayField = (p: { field?: string; value?: string; rule?: string; accepted?: string }) =>
   `${fieldWords(p.field ?? "")}${p.value ? ` (${p.value})` : ""}: ${p.rule ?? ""}. Accepted: ${p.accepted ?? ""}.`;
+
+/** A label inside a line: its first letter small, and what is written large in it, pH or N, left so. */
+export const inLine = (label: string) => label.charAt(0).toLowerCase() + label.slice(1);

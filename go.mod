@@ -13,6 +13,7 @@ require (
 	github.com/gin-gonic/gin v1.12.0
 	github.com/oapi-codegen/runtime v1.8.0
 	github.com/paulmach/orb v0.14.0
+	github.com/peterstace/simplefeatures v0.50.0
 	github.com/pressly/goose/v3 v3.29.0
 	go.yaml.in/yaml/v3 v3.0.5
 	gonum.org/v1/gonum v0.17.0

@@ -192,6 +192,8 @@ type Found struct {
 	Checks  map[string]Check      `json:"checks,omitempty"`  // the inspection list
 	Keep    map[string]string     `json:"keep,omitempty"`    // finding rule → why it is kept, where no planting holds it
 	Drains  *DrainChoice          `json:"drains,omitempty"`
+
+	Obstacles []Obstacle `json:"obstacles,omitempty"` // what takes no plants
 }
 
 // SiteAnswer is an answer to a question of the site, with what it rests on.
@@ -256,6 +258,14 @@ func (f Found) valid() error {
 		}
 		if _, ok := q.Option(a.Answer); !ok {
 			return finding.Bad("answers."+k, a.Answer, "is not one of the answers offered", q.accepted())
+		}
+	}
+	if len(f.Obstacles) > maxObstacles {
+		return finding.Bad("obstacles", len(f.Obstacles), "are more obstacles than a block holds", fmt.Sprintf("%d at most", maxObstacles))
+	}
+	for i, o := range f.Obstacles {
+		if err := o.valid(fmt.Sprintf("obstacles[%d]", i)); err != nil {
+			return err
 		}
 	}
 	for i, u := range f.Uses {

@@ -30,6 +30,7 @@ import (
 	"slowroot/core/rotation"
 	"slowroot/core/schedule"
 	"slowroot/core/soil"
+	"slowroot/core/survey"
 	"slowroot/core/terrain"
 	"slowroot/core/working"
 	"slowroot/core/yield"
@@ -176,6 +177,9 @@ type Copies = estate.Copies
 
 // CopyInfo defines model for CopyInfo.
 type CopyInfo = store.CopyInfo
+
+// Cut defines model for Cut.
+type Cut = estate.Cut
 
 // DepthTried defines model for DepthTried.
 type DepthTried = drains.DepthTried
@@ -380,8 +384,17 @@ type NewSheet struct {
 	Text *string `json:"text,omitempty"`
 }
 
+// Obstacle defines model for Obstacle.
+type Obstacle = document.Obstacle
+
 // Organic defines model for Organic.
 type Organic = amend.Organic
+
+// Outline defines model for Outline.
+type Outline = survey.Outline
+
+// OutlineDrawn defines model for OutlineDrawn.
+type OutlineDrawn = survey.Drawn
 
 // Override defines model for Override.
 type Override = document.Override
@@ -902,6 +915,17 @@ type ImportDrainsParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// DuplicateBlockJSONBody defines parameters for DuplicateBlock.
+type DuplicateBlockJSONBody struct {
+	Name string `json:"name"`
+}
+
+// DuplicateBlockParams defines parameters for DuplicateBlock.
+type DuplicateBlockParams struct {
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
 // EndPlantingParams defines parameters for EndPlanting.
 type EndPlantingParams struct {
 	// Planting the planting the block is seen from; the one under way where it is left out
@@ -924,6 +948,20 @@ type GetFitParams struct {
 type GetForksParams struct {
 	// Planting the planting the block is seen from; the one under way where it is left out
 	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
+// MergeBlocksJSONBody defines parameters for MergeBlocks.
+type MergeBlocksJSONBody struct {
+	Other string `json:"other"`
+}
+
+// MergeBlocksParams defines parameters for MergeBlocks.
+type MergeBlocksParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
 // GetPlanParams defines parameters for GetPlan.
@@ -1008,6 +1046,15 @@ type ExportDrainsParams struct {
 // ExportDrainsParamsFormat defines parameters for ExportDrains.
 type ExportDrainsParamsFormat string
 
+// SplitBlockParams defines parameters for SplitBlock.
+type SplitBlockParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
 // ExportStationsParams defines parameters for ExportStations.
 type ExportStationsParams struct {
 	// Planting the planting the block is seen from; the one under way where it is left out
@@ -1072,13 +1119,15 @@ type GetHistoryParams struct {
 	N      *int    `form:"n,omitempty" json:"n,omitempty"`
 }
 
-// ReadGeoJSONApplicationGeoPlusJSONBody defines parameters for ReadGeoJSON.
-type ReadGeoJSONApplicationGeoPlusJSONBody = map[string]interface{}
-
 // GetJobsParams defines parameters for GetJobs.
 type GetJobsParams struct {
 	From string `form:"from" json:"from"`
 	To   string `form:"to" json:"to"`
+}
+
+// ReadPlaceParams defines parameters for ReadPlace.
+type ReadPlaceParams struct {
+	Text string `form:"text" json:"text"`
 }
 
 // RedoChangeParams defines parameters for RedoChange.
@@ -1157,8 +1206,14 @@ type ChangeBlockJSONRequestBody = Patch
 // ImportDrainsJSONRequestBody defines body for ImportDrains for application/json ContentType.
 type ImportDrainsJSONRequestBody = NamedText
 
+// DuplicateBlockJSONRequestBody defines body for DuplicateBlock for application/json ContentType.
+type DuplicateBlockJSONRequestBody DuplicateBlockJSONBody
+
 // EndPlantingJSONRequestBody defines body for EndPlanting for application/json ContentType.
 type EndPlantingJSONRequestBody = PlantingEnd
+
+// MergeBlocksJSONRequestBody defines body for MergeBlocks for application/json ContentType.
+type MergeBlocksJSONRequestBody MergeBlocksJSONBody
 
 // RecordPlantedJSONRequestBody defines body for RecordPlanted for application/json ContentType.
 type RecordPlantedJSONRequestBody RecordPlantedJSONBody
@@ -1178,6 +1233,9 @@ type AddRecordsJSONRequestBody AddRecordsJSONBody
 // SendSampleJSONRequestBody defines body for SendSample for application/json ContentType.
 type SendSampleJSONRequestBody = SampleRequest
 
+// SplitBlockJSONRequestBody defines body for SplitBlock for application/json ContentType.
+type SplitBlockJSONRequestBody = Cut
+
 // KeepLabJSONRequestBody defines body for KeepLab for application/json ContentType.
 type KeepLabJSONRequestBody = LabFile
 
@@ -1193,9 +1251,6 @@ type BeginEstateJSONRequestBody = EstateBegin
 // KeepHeightsJSONRequestBody defines body for KeepHeights for application/json ContentType.
 type KeepHeightsJSONRequestBody = HeightsFile
 
-// ReadGeoJSONApplicationGeoPlusJSONRequestBody defines body for ReadGeoJSON for application/geo+json ContentType.
-type ReadGeoJSONApplicationGeoPlusJSONRequestBody = ReadGeoJSONApplicationGeoPlusJSONBody
-
 // ReadHeightsJSONRequestBody defines body for ReadHeights for application/json ContentType.
 type ReadHeightsJSONRequestBody = HeightsFile
 
@@ -1207,6 +1262,9 @@ type ReadNormalsJSONRequestBody = NamedText
 
 // ReadWeatherJSONRequestBody defines body for ReadWeather for application/json ContentType.
 type ReadWeatherJSONRequestBody = NamedText
+
+// DrawOutlineJSONRequestBody defines body for DrawOutline for application/json ContentType.
+type DrawOutlineJSONRequestBody = Outline
 
 // AddSheetJSONRequestBody defines body for AddSheet for application/json ContentType.
 type AddSheetJSONRequestBody = NewSheet
@@ -1243,6 +1301,9 @@ type ServerInterface interface {
 	// ImportDrains Take the drain lines of a GeoJSON file
 	// (POST /blocks/{id}/drains)
 	ImportDrains(c *gin.Context, id BlockId, params ImportDrainsParams)
+	// DuplicateBlock A block like this one beside it
+	// (POST /blocks/{id}/duplicate)
+	DuplicateBlock(c *gin.Context, id BlockId, params DuplicateBlockParams)
 	// EndPlanting Record how the stand the block is seen from ended
 	// (POST /blocks/{id}/end)
 	EndPlanting(c *gin.Context, id BlockId, params EndPlantingParams)
@@ -1255,6 +1316,9 @@ type ServerInterface interface {
 	// GetLand The lie of a block as it is drawn
 	// (GET /blocks/{id}/land)
 	GetLand(c *gin.Context, id BlockId)
+	// MergeBlocks Join another block to this one
+	// (POST /blocks/{id}/merge)
+	MergeBlocks(c *gin.Context, id BlockId, params MergeBlocksParams)
 	// GetPlan The plan of a block
 	// (GET /blocks/{id}/plan)
 	GetPlan(c *gin.Context, id BlockId, params GetPlanParams)
@@ -1285,6 +1349,9 @@ type ServerInterface interface {
 	// ExportDrains The drains of a block as a file for setting out: points with level and chainage, or lines
 	// (GET /blocks/{id}/setting-out/{format})
 	ExportDrains(c *gin.Context, id BlockId, format ExportDrainsParamsFormat, params ExportDrainsParams)
+	// SplitBlock Cut a block along a straight line; the largest part keeps the block
+	// (POST /blocks/{id}/split)
+	SplitBlock(c *gin.Context, id BlockId, params SplitBlockParams)
 	// ExportStations Every station with its number
 	// (GET /blocks/{id}/stations.csv)
 	ExportStations(c *gin.Context, id BlockId, params ExportStationsParams)
@@ -1351,9 +1418,9 @@ type ServerInterface interface {
 	// GetChange What a change did, in words, before and after
 	// (GET /history/{change})
 	GetChange(c *gin.Context, change int)
-	// ReadGeoJSON Read a GeoJSON file and say what it holds; writes nothing
-	// (POST /import/geojson)
-	ReadGeoJSON(c *gin.Context)
+	// ReadBoundaries Read the outlines of blocks from a file (GeoJSON, KML, KMZ, GPX, delimited text) and say what it holds; writes nothing
+	// (POST /import/boundaries)
+	ReadBoundaries(c *gin.Context)
 	// ReadHeights Read a file of heights and say what it holds; writes nothing
 	// (POST /import/heights)
 	ReadHeights(c *gin.Context)
@@ -1372,9 +1439,15 @@ type ServerInterface interface {
 	// GetLists The words a person chooses from when describing ground
 	// (GET /lists)
 	GetLists(c *gin.Context)
+	// DrawOutline The boundary of a field as it is told: by size, area, corners or sides; writes nothing
+	// (POST /outline)
+	DrawOutline(c *gin.Context)
 	// GetOverview Every block with what its plan says in short
 	// (GET /overview)
 	GetOverview(c *gin.Context)
+	// ReadPlace A position typed in any usual form of latitude and longitude
+	// (GET /place)
+	ReadPlace(c *gin.Context, params ReadPlaceParams)
 	// RedoChange Make again what one took back last, named by If-Match
 	// (POST /redo)
 	RedoChange(c *gin.Context, params RedoChangeParams)
@@ -1815,6 +1888,55 @@ func (siw *ServerInterfaceWrapper) ImportDrains(c *gin.Context) {
 	siw.Handler.ImportDrains(c, id, params)
 }
 
+// DuplicateBlock operation middleware
+func (siw *ServerInterfaceWrapper) DuplicateBlock(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DuplicateBlockParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DuplicateBlock(c, id, params)
+}
+
 // EndPlanting operation middleware
 func (siw *ServerInterfaceWrapper) EndPlanting(c *gin.Context) {
 
@@ -1986,6 +2108,74 @@ func (siw *ServerInterfaceWrapper) GetLand(c *gin.Context) {
 	}
 
 	siw.Handler.GetLand(c, id)
+}
+
+// MergeBlocks operation middleware
+func (siw *ServerInterfaceWrapper) MergeBlocks(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params MergeBlocksParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MergeBlocks(c, id, params)
 }
 
 // GetPlan operation middleware
@@ -2511,6 +2701,74 @@ func (siw *ServerInterfaceWrapper) ExportDrains(c *gin.Context) {
 	}
 
 	siw.Handler.ExportDrains(c, id, format, params)
+}
+
+// SplitBlock operation middleware
+func (siw *ServerInterfaceWrapper) SplitBlock(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SplitBlockParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SplitBlock(c, id, params)
 }
 
 // ExportStations operation middleware
@@ -3135,8 +3393,8 @@ func (siw *ServerInterfaceWrapper) GetChange(c *gin.Context) {
 	siw.Handler.GetChange(c, change)
 }
 
-// ReadGeoJSON operation middleware
-func (siw *ServerInterfaceWrapper) ReadGeoJSON(c *gin.Context) {
+// ReadBoundaries operation middleware
+func (siw *ServerInterfaceWrapper) ReadBoundaries(c *gin.Context) {
 
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
@@ -3145,7 +3403,7 @@ func (siw *ServerInterfaceWrapper) ReadGeoJSON(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ReadGeoJSON(c)
+	siw.Handler.ReadBoundaries(c)
 }
 
 // ReadHeights operation middleware
@@ -3248,6 +3506,19 @@ func (siw *ServerInterfaceWrapper) GetLists(c *gin.Context) {
 	siw.Handler.GetLists(c)
 }
 
+// DrawOutline operation middleware
+func (siw *ServerInterfaceWrapper) DrawOutline(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DrawOutline(c)
+}
+
 // GetOverview operation middleware
 func (siw *ServerInterfaceWrapper) GetOverview(c *gin.Context) {
 
@@ -3259,6 +3530,33 @@ func (siw *ServerInterfaceWrapper) GetOverview(c *gin.Context) {
 	}
 
 	siw.Handler.GetOverview(c)
+}
+
+// ReadPlace operation middleware
+func (siw *ServerInterfaceWrapper) ReadPlace(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ReadPlaceParams
+
+	// ------------- Required query parameter "text" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "text", c.Request.URL.Query(), &params.Text, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter text: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadPlace(c, params)
 }
 
 // RedoChange operation middleware
@@ -3816,12 +4114,17 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/blocks/:id/planted", wrapper.RecordPlanted)
 	router.POST(options.BaseURL+"/blocks/:id/plantings", wrapper.AddPlanting)
 	router.POST(options.BaseURL+"/blocks/:id/end", wrapper.EndPlanting)
+	router.POST(options.BaseURL+"/blocks/:id/split", wrapper.SplitBlock)
+	router.POST(options.BaseURL+"/blocks/:id/merge", wrapper.MergeBlocks)
+	router.POST(options.BaseURL+"/blocks/:id/duplicate", wrapper.DuplicateBlock)
 	router.GET(options.BaseURL+"/blocks/:id/records", wrapper.ListRecords)
 	router.POST(options.BaseURL+"/blocks/:id/records", wrapper.AddRecords)
 	router.GET(options.BaseURL+"/blocks/:id/stations.csv", wrapper.ExportStations)
 	router.GET(options.BaseURL+"/blocks/:id/years.csv", wrapper.ExportYears)
 	router.GET(options.BaseURL+"/blocks.geojson", wrapper.ExportBlocks)
-	router.POST(options.BaseURL+"/import/geojson", wrapper.ReadGeoJSON)
+	router.POST(options.BaseURL+"/import/boundaries", wrapper.ReadBoundaries)
+	router.POST(options.BaseURL+"/outline", wrapper.DrawOutline)
+	router.GET(options.BaseURL+"/place", wrapper.ReadPlace)
 	router.GET(options.BaseURL+"/lists", wrapper.GetLists)
 	router.GET(options.BaseURL+"/climate", wrapper.GetClimate)
 	router.GET(options.BaseURL+"/fit/:sheet", wrapper.GetFitOf)

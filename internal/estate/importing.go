@@ -15,21 +15,16 @@ import (
 // are sound positions, only elsewhere on the earth.
 const farM = 200_000.0
 
-// ReadGeoJSON lists what a file holds, with a doubt about each boundary that lies far from the blocks
-// already here.
-func (s *Service) ReadGeoJSON(ctx context.Context, text []byte) ([]geojson.Candidate, error) {
-	list, err := geojson.Read(text)
-	if err != nil {
-		return nil, err
-	}
+// doubt marks each boundary of a list that lies far from the blocks already here.
+func (s *Service) doubt(ctx context.Context, list []geojson.Candidate) error {
 	docs, err := s.blocks(ctx)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return nil, err
+		return err
 	}
 	stop := s.patience(ctx)
 	for i := range list {
 		if err := stop(); err != nil {
-			return nil, err
+			return err
 		}
 		if list[i].Problem != "" || len(docs) == 0 {
 			continue
@@ -46,7 +41,7 @@ func (s *Service) ReadGeoJSON(ctx context.Context, text []byte) ([]geojson.Candi
 			list[i].Doubt = fmt.Sprintf("It lies %.0f km from the nearest block of this estate. Are longitude and latitude swapped?", nearest/1000)
 		}
 	}
-	return list, nil
+	return nil
 }
 
 func middle(p geo.Polygon) geo.Point {

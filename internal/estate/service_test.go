@@ -363,7 +363,7 @@ func TestFarBoundariesAreDoubted(t *testing.T) {
 		`{"type":"Polygon","coordinates":[[[172.1,-38],[172.102,-38],[172.102,-37.999],[172.1,-38]]]}`: false,
 		`{"type":"Polygon","coordinates":[[[10,45],[10.002,45],[10.002,45.001],[10,45]]]}`:             true,
 	} {
-		list, err := s.ReadGeoJSON(ctx, []byte(text))
+		list, err := s.ReadBoundaries(ctx, []byte(text))
 		if err != nil || len(list) != 1 || (list[0].Doubt != "") != doubt || list[0].Problem != "" {
 			t.Errorf("%s: %+v, %v", text, list, err)
 		}

@@ -247,13 +247,6 @@ func (s *Server) RunCalculator(c *gin.Context, name string) {
 	answer(s, c, http.StatusOK, r, err)
 }
 
-func (s *Server) ReadGeoJSON(c *gin.Context) {
-	if b, ok := s.body(c); ok {
-		list, err := s.Estate.ReadGeoJSON(c.Request.Context(), b)
-		answer(s, c, http.StatusOK, list, err)
-	}
-}
-
 // download names a file after the block or the estate.
 func download(c *gin.Context, name, kind string, body []byte) {
 	safe := strings.Map(func(r rune) rune {

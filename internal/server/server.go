@@ -133,7 +133,7 @@ func (s *Server) local(c *gin.Context) {
 
 func (s *Server) limit(c *gin.Context) {
 	n := int64(maxBody)
-	if strings.HasSuffix(c.Request.URL.Path, "/import/geojson") || strings.HasSuffix(c.Request.URL.Path, "/blocks") {
+	if strings.HasSuffix(c.Request.URL.Path, "/import/boundaries") || strings.HasSuffix(c.Request.URL.Path, "/blocks") {
 		n = maxImport
 	}
 	if strings.HasSuffix(c.Request.URL.Path, "/restore") {

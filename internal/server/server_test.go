@@ -188,10 +188,11 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 		Name, Problem string
 		Plantings     []struct{ Sheet string }
 	}
-	r.want(200, "POST", "/import/geojson", exported, "Content-Type", "application/geo+json").into(&found)
+	r.want(200, "POST", "/import/boundaries", exported, "Content-Type", "application/octet-stream").into(&found)
 	if len(found) != 8 || found[0].Problem != "" || len(found[0].Plantings) != 1 || found[0].Plantings[0].Sheet != "tea" {
 		t.Errorf("what was exported reads back as %+v", found)
 	}
+	r.boundaryOperations()
 	r.want(201, "POST", "/blocks", `{"blocks":[{"name":"New","number":0,"boundary":{"outer":[{"lon":172,"lat":-38},{"lon":172.002,"lat":-38},{"lon":172.002,"lat":-37.999}]},"surveyed":"","accuracyM":0,"notes":""}]}`)
 	var history []struct{ ID int }
 	r.want(200, "GET", "/history", "").into(&history)
@@ -288,8 +289,8 @@ func TestBadInputIsRefusedClearly(t *testing.T) {
 		{"self-crossing", "POST", "/blocks", `{"blocks":[` + bow + `]}`, 422, "boundary", "crosses", nil},
 		{"a field that does not exist", "POST", "/blocks", `{"bloks":[]}`, 422, "body", "bloks", nil},
 		{"no blocks", "POST", "/blocks", `{"blocks":[]}`, 422, "blocks", "1 to 1000", nil},
-		{"malformed GeoJSON", "POST", "/import/geojson", "{\n\"type\":", 422, "", "line 2", nil},
-		{"huge GeoJSON", "POST", "/import/geojson", strings.Repeat("[", 10<<20), 413, "", "kB", nil},
+		{"malformed GeoJSON", "POST", "/import/boundaries", "{\n\"type\":", 422, "", "line 2", nil},
+		{"huge GeoJSON", "POST", "/import/boundaries", strings.Repeat("[", 10<<20), 413, "", "kB", nil},
 		{"a far address", "GET", "/nowhere", "", 404, "", "nowhere", nil},
 		{"another way to ask", "DELETE", "/status", "", 405, "", "DELETE", nil},
 	} {

@@ -7,6 +7,7 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/report"
+	"slowroot/core/survey"
 	"slowroot/core/units"
 	"slowroot/core/working"
 )
@@ -92,6 +93,11 @@ func (g Result) Judge(in In, crop Crop, say *report.Voice) {
 			Sentence: fmt.Sprintf("Points known to ± %s leave the area uncertain by %.1f %% (%s), and every quantity per hectare with it.",
 				say.Text(in.AccuracyM, units.Spacing), share*100, say.Text(g.sd, units.Area)),
 			Source: "method LAY-2, follows from the shoelace formula"})
+	}
+	if in.Surveyed == survey.AreaAlone {
+		say.Note(finding.Finding{Rule: "ground.area-alone", Weight: finding.Watch, Step: "ground", Subject: "Boundary",
+			Sentence: fmt.Sprintf("Only the area of %s is known: the square stands for it until the boundary is measured. Rows, edges, drains and the fence follow the "+
+				"square.", say.Text(g.AreaM2, units.Area))})
 	}
 	switch l := in.Land; {
 	case l != nil:

@@ -184,7 +184,7 @@ func candidates(i int, f *orbjson.Feature) []Candidate {
 		if len(polys) > 1 {
 			one.Name, one.Plantings, one.Records, one.Found = fmt.Sprintf("%s %d", c.Name, k+1), nil, nil, document.Found{}
 		}
-		one.Boundary = polygon(poly)
+		one.Boundary = Polygon(poly)
 		if err := one.Block().Valid(); err != nil { // its plantings are judged when it is added, with their sheets at hand
 			one.Problem = fmt.Sprintf("feature %d: %v", i+1, err)
 		} else {
@@ -195,7 +195,8 @@ func candidates(i int, f *orbjson.Feature) []Candidate {
 	return out
 }
 
-func polygon(p orb.Polygon) geo.Polygon {
+// Polygon is a boundary as the program holds it: rings without the repeated last vertex.
+func Polygon(p orb.Polygon) geo.Polygon {
 	var out geo.Polygon
 	for i, r := range p {
 		ring := make(geo.Ring, len(r))

@@ -198,6 +198,16 @@ export const read = {
   weather: (body: Schema["NamedText"]) => take(api.POST("/import/weather", { body })),
   normals: (body: Schema["NamedText"]) => take(api.POST("/import/normals", { body })),
   lab: (body: Schema["LabFile"]) => take(api.POST("/import/lab", { body })),
+  place: (text: string) => take(api.GET("/place", { params: { query: { text } } })),
+  outline: (body: Schema["Outline"]) => take(api.POST("/outline", { body })),
+  boundaries: (file: File) =>
+    take(
+      api.POST("/import/boundaries", {
+        body: file as unknown as string,
+        bodySerializer: (b) => b as unknown as string,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    ),
   steps: () => take(api.GET("/steps", { params: { header: by() } })),
 };
 
@@ -284,6 +294,11 @@ export const write = {
   redo: (change: number) => take(api.POST("/redo", { params: { header: { "If-Match": `"${change}"`, ...by() } } })),
   plan: (d: BlockDoc, body: Schema["Planting"]) => take(api.POST("/blocks/{id}/plantings", { params: at(d), body })),
   end: (d: BlockDoc, body: Schema["PlantingEnd"]) => take(api.POST("/blocks/{id}/end", { params: at(d), body })).then(keep),
+  split: (d: BlockDoc, from: Schema["Point"], to: Schema["Point"]) =>
+    take(api.POST("/blocks/{id}/split", { params: at(d), body: { from, to } })),
+  merge: (d: BlockDoc, other: string) => take(api.POST("/blocks/{id}/merge", { params: at(d), body: { other } })).then(keep),
+  duplicate: (d: BlockDoc, name: string) =>
+    take(api.POST("/blocks/{id}/duplicate", { params: { path: { id: d.id }, header: by() }, body: { name } })),
   area: async (rings: number[][][]) => {
     const r = await take(
       api.POST("/calculators/{name}", { params: { path: { name: "polygon-area" } }, body: { inputs: { rings } } }),

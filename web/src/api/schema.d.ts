@@ -316,6 +316,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/blocks/{id}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cut a block along a straight line; the largest part keeps the block */
+        post: operations["splitBlock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Join another block to this one */
+        post: operations["mergeBlocks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A block like this one beside it */
+        post: operations["duplicateBlock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/blocks/{id}/records": {
         parameters: {
             query?: never;
@@ -385,7 +436,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/import/geojson": {
+    "/import/boundaries": {
         parameters: {
             query?: never;
             header?: never;
@@ -394,8 +445,42 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read a GeoJSON file and say what it holds; writes nothing */
-        post: operations["readGeoJSON"];
+        /** Read the outlines of blocks from a file (GeoJSON, KML, KMZ, GPX, delimited text) and say what it holds; writes nothing */
+        post: operations["readBoundaries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The boundary of a field as it is told: by size, area, corners or sides; writes nothing */
+        post: operations["drawOutline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A position typed in any usual form of latitude and longitude */
+        get: operations["readPlace"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1147,6 +1232,7 @@ export interface components {
                 [key: string]: string;
             };
             drains?: components["schemas"]["DrainChoice"];
+            obstacles?: components["schemas"]["Obstacle"][];
             plantings?: components["schemas"]["Planting"][];
             records?: components["schemas"]["Record"][];
         };
@@ -1181,12 +1267,46 @@ export interface components {
                 [key: string]: string;
             };
             drains?: components["schemas"]["DrainChoice"];
+            obstacles?: components["schemas"]["Obstacle"][];
         };
         Polygon: {
             outer: components["schemas"]["Point"][];
             holes?: components["schemas"]["Ring"][];
         };
         Ring: components["schemas"]["Point"][];
+        Outline: {
+            /** @enum {string} */
+            way: "size" | "area" | "points" | "tape" | "walk";
+            at: components["schemas"]["Point"];
+            lengthM: number;
+            widthM: number;
+            bearingDeg: number;
+            areaM2: number;
+            text: string;
+        };
+        OutlineDrawn: {
+            boundary: components["schemas"]["Polygon"];
+            areaM2: number;
+            perimeterM: number;
+            surveyed: string;
+            accuracyM: number;
+            closingM: number;
+            closing: number;
+            words: string;
+        };
+        Cut: {
+            from: components["schemas"]["Point"];
+            to: components["schemas"]["Point"];
+        };
+        Obstacle: {
+            id?: string;
+            kind: string;
+            name: string;
+            points: components["schemas"]["Point"][];
+            area?: boolean;
+            widthM: number;
+            keepM: number;
+        };
         Point: {
             lon: number;
             lat: number;
@@ -1768,6 +1888,7 @@ export interface components {
                 [key: string]: string;
             };
             drains?: components["schemas"]["DrainChoice"];
+            obstacles?: components["schemas"]["Obstacle"][];
         };
         DrainChoice: {
             source?: string;
@@ -2581,6 +2702,7 @@ export interface components {
             priced: components["schemas"]["Priced"][];
             materials: components["schemas"]["MaterialState"][];
             waterSources: components["schemas"]["IdWords"][];
+            obstacleKinds: string[];
             ends: string[];
             origins: components["schemas"]["IdWords"][];
         };
@@ -3589,6 +3711,122 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    splitBlock: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cut"];
+            };
+        };
+        responses: {
+            /** @description the blocks it became */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"][];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    mergeBlocks: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    other: string;
+                };
+            };
+        };
+        responses: {
+            /** @description joined */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    duplicateBlock: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                };
+            };
+        };
+        responses: {
+            /** @description added */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     listRecords: {
         parameters: {
             query?: never;
@@ -3717,7 +3955,7 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    readGeoJSON: {
+    readBoundaries: {
         parameters: {
             query?: never;
             header?: never;
@@ -3726,7 +3964,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/geo+json": Record<string, never>;
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -3737,6 +3975,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Candidate"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    drawOutline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Outline"];
+            };
+        };
+        responses: {
+            /** @description the boundary */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineDrawn"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readPlace: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description position */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Point"];
                 };
             };
             default: components["responses"]["Problem"];

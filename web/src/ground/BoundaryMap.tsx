@@ -2,6 +2,7 @@ import Feature from "ol/Feature";
 import OlMap from "ol/Map";
 import View from "ol/View";
 import ScaleLine from "ol/control/ScaleLine";
+import LineString from "ol/geom/LineString";
 import Polygon from "ol/geom/Polygon";
 import Draw from "ol/interaction/Draw";
 import Modify from "ol/interaction/Modify";
@@ -20,6 +21,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Schema } from "../api/client";
 import { useReading } from "../shell/reading";
 import type { Points } from "./points";
+import type { CutLine } from "./Reshape";
 import "ol/ol.css";
 
 /** A closed ring on the map; the points themselves do not repeat the first one. */
@@ -34,6 +36,7 @@ const corners = new Style({
   geometry: (f) => new MultiPoint(((f.getGeometry() as Polygon).getCoordinates()[0] ?? []).slice(0, -1)),
 });
 const other = new Style({ fill: new Fill({ color: "#efe7d7" }), stroke: new Stroke({ color: "#8a7f6e", width: 1 }) });
+const slice = new Style({ stroke: new Stroke({ color: "#9c2218", width: 2, lineDash: [8, 5] }) });
 const fresh = new Style({
   fill: new Fill({ color: "#ddc48f66" }),
   stroke: new Stroke({ color: "#7a5a0c", width: 2, lineDash: [6, 4] }),
@@ -51,6 +54,8 @@ export default function BoundaryMap({
   preview,
   place,
   drawing,
+  cut,
+  cutting,
 }: {
   points: Points;
   holes: Points[];
@@ -59,20 +64,25 @@ export default function BoundaryMap({
   preview?: Schema["Polygon"][];
   place?: Schema["Point"]; // where a map without a block opens
   drawing: (corners: Points) => void; // the corners so far and the pointer, while a boundary is drawn
+  cut?: CutLine; // the line a block is to be cut along; nothing else is drawn meanwhile
+  cutting: (l: CutLine) => void;
 }) {
   const box = useRef<HTMLDivElement>(null);
-  const state = useRef<{ map: OlMap; mine: VectorSource; file: VectorSource; draw: Draw }>(null);
-  const latest = useRef({ change, points, drawing });
+  const state = useRef<{ map: OlMap; mine: VectorSource; file: VectorSource; knife: VectorSource; draw: Draw; stroke: Draw; modify: Modify }>(
+    null,
+  );
+  const latest = useRef({ change, points, drawing, cutting });
   const [pointer, setPointer] = useState<Points[number]>();
   const { system } = useReading();
   useEffect(() => {
-    latest.current = { change, points, drawing };
+    latest.current = { change, points, drawing, cutting };
   });
 
   useEffect(() => {
     const mine = new VectorSource();
     const around = new VectorSource();
     const file = new VectorSource();
+    const knife = new VectorSource();
     for (const b of others)
       around.addFeature(new Feature(new Polygon([xy(b.boundary.outer), ...(b.boundary.holes ?? []).map(xy)])));
     const map = new OlMap({
@@ -81,6 +91,7 @@ export default function BoundaryMap({
         new VectorLayer({ source: around, style: other }),
         new VectorLayer({ source: file, style: fresh }),
         new VectorLayer({ source: mine, style: [own, corners] }),
+        new VectorLayer({ source: knife, style: slice }),
       ],
       view: new View({ center: fromLonLat([0, 20]), zoom: 2 }),
       controls: [new ScaleLine({ units: system === "us" ? "us" : "metric" })],
@@ -102,7 +113,14 @@ export default function BoundaryMap({
       const g = e.feature.getGeometry() as Polygon;
       latest.current.change((g.getCoordinates()[0] ?? []).slice(0, -1).map(back));
     });
+    const stroke = new Draw({ type: "LineString", maxPoints: 2 });
+    stroke.setActive(false);
+    stroke.on("drawend", (e) => {
+      const [from, to] = (e.feature.getGeometry() as LineString).getCoordinates().map(back);
+      latest.current.cutting({ from, to });
+    });
     map.addInteraction(modify);
+    map.addInteraction(stroke);
     map.addInteraction(draw);
     map.addInteraction(new Snap({ source: around }));
     map.addInteraction(new Snap({ source: mine }));
@@ -115,7 +133,7 @@ export default function BoundaryMap({
     const extent = start.length > 2 ? new Polygon([xy(start)]).getExtent() : around.getExtent();
     if (extent && Number.isFinite(extent[0])) map.getView().fit(extent, { padding: [50, 50, 50, 50], maxZoom: 19 });
     else if (place) map.setView(new View({ center: fromLonLat([place.lon, place.lat]), zoom: fieldZoom }));
-    state.current = { map, mine, file, draw };
+    state.current = { map, mine, file, knife, draw, stroke, modify };
     return () => {
       window.removeEventListener("keydown", key);
       map.setTarget(undefined);
@@ -129,8 +147,22 @@ export default function BoundaryMap({
     if (!s) return;
     s.mine.clear();
     s.draw.setActive(points.length === 0);
-    if (points.length > 0) s.mine.addFeature(new Feature(new Polygon([xy(points), ...holes.map(xy)])));
+    if (points.length === 0) return;
+    const mine = new Polygon([xy(points), ...holes.map(xy)]);
+    s.mine.addFeature(new Feature(mine));
+    const seen = s.map.getSize() && s.map.getView().calculateExtent(s.map.getSize());
+    if (!seen || !mine.intersectsExtent(seen)) s.map.getView().fit(mine.getExtent(), { padding: [50, 50, 50, 50], maxZoom: 19 });
   }, [points, holes]);
+
+  useEffect(() => {
+    const s = state.current;
+    if (!s) return;
+    s.knife.clear();
+    s.stroke.setActive(cut !== undefined);
+    s.modify.setActive(cut === undefined);
+    if (cut?.from && cut.to)
+      s.knife.addFeature(new Feature(new LineString([cut.from, cut.to].map((p) => fromLonLat([p.lon, p.lat])))));
+  }, [cut]);
 
   useEffect(() => {
     const s = state.current;

@@ -1,13 +1,12 @@
 import { useEffect, useState, type DragEvent } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
-  api,
   changed,
   Failed,
   patchBlock,
   patchEstate,
+  read as readFrom,
   Stale,
-  take,
   useBlock,
   useOverview,
   write,
@@ -18,7 +17,10 @@ import { useReading } from "../shell/reading";
 import { say } from "../shell/Notices";
 import { PlaceField } from "../shell/PlaceField";
 import { Busy, ErrorText, Trouble } from "../shell/States";
+import { FoundInFile } from "./FoundInFile";
 import { PointTable } from "./PointTable";
+import { Reshape, type CutLine } from "./Reshape";
+import { ToldOutline } from "./ToldOutline";
 import type { Points } from "./points";
 import { late } from "../shell/late";
 
@@ -56,13 +58,15 @@ function Editor({
   const { text } = useReading();
   const [points, setPoints] = useState<Points>(doc?.block.boundary.outer ?? []);
   const [past, setPast] = useState<Points[]>([]);
-  const [name, setName] = useState(doc?.block.name ?? "");
+  const [name, setName] = useState(doc?.block.name ?? `Block ${others.length + 1}`);
+  const [told, setTold] = useState<Schema["OutlineDrawn"]>();
+  const [line, setLine] = useState<CutLine>();
   const [accuracy, setAccuracy] = useState(String(doc?.block.accuracyM ?? 0));
   const [measured, setMeasured] = useState<{ areaM2: number; perimeterM: number }>();
   const [trouble, setTrouble] = useState<unknown>();
   const [error, setError] = useState<unknown>();
   const [found, setFound] = useState<Schema["Candidate"][]>();
-  const [taken, setTaken] = useState<boolean[]>([]);
+  const [taken, setTaken] = useState<Schema["Candidate"][]>([]);
   const [over, setOver] = useState(false);
   const [corners, setCorners] = useState<Points>([]);
   const [sides, setSides] = useState<number[]>([]);
@@ -73,6 +77,7 @@ function Editor({
     setPast((p) => [...p.slice(-100), points]);
     setPoints(next);
     setCorners([]);
+    setTold(undefined);
   };
   const undo = () => {
     const last = past.at(-1);
@@ -140,7 +145,7 @@ function Editor({
         await patchBlock(doc, {
           boundary: { outer: points },
           accuracyM: Number(accuracy),
-          surveyed: past.length ? "edited on the map" : doc.block.surveyed,
+          surveyed: told ? told.surveyed : past.length ? "edited on the map" : doc.block.surveyed,
         });
         say("The boundary is kept");
         await changed();
@@ -151,8 +156,8 @@ function Editor({
         name: name.trim(),
         number: 0,
         boundary: { outer: points },
-        surveyed: "drawn on the map",
-        accuracyM: Number(accuracy),
+        surveyed: told?.surveyed ?? "drawn on the map",
+        accuracyM: Number(accuracy) || (told?.accuracyM ?? 0),
         notes: "",
       } as Block;
       const [made] = await write.addBlocks([block]);
@@ -185,22 +190,14 @@ function Editor({
       return;
     }
     try {
-      const body = await file.text();
-      const list = await take(
-        api.POST("/import/geojson", {
-          body: body as never,
-          bodySerializer: (b) => b as unknown as string,
-          headers: { "Content-Type": "application/geo+json" },
-        }),
-      );
+      const list = await readFrom.boundaries(file);
       setFound(list);
-      setTaken(list.map((c) => !c.problem && !c.doubt));
+      setTaken(list.filter((c) => !c.problem && !c.doubt));
     } catch (e) {
       setError(e);
     }
   };
-  const bring = async () => {
-    const list = found!.filter((_, i) => taken[i]);
+  const bring = async (list: Schema["Candidate"][]) => {
     try {
       const made = await write.addBlocks(
         list.map(
@@ -247,7 +244,7 @@ function Editor({
         <p className="text-faint">
           {doc
             ? "Drag a point or the middle of a line; with Alt a click takes a point away."
-            : "Click the corners one after another and the first one again to close, or drop a GeoJSON file anywhere on this page."}
+            : "Click the corners one after another and the first one again to close, say the field in numbers, or drop a file of boundaries anywhere on this page."}
         </p>
         {placeless && (
           <div className="mt-2">
@@ -267,11 +264,20 @@ function Editor({
           change={change}
           place={estate.estate.at}
           drawing={setCorners}
-          preview={found?.filter((_, i) => taken[i]).map((c) => c.boundary)}
+          preview={found && taken.map((c) => c.boundary)}
+          cut={line}
+          cutting={setLine}
         />
       </section>
       <section className="min-w-0">
-        <p className="text-2xl font-semibold" aria-live="polite">
+        <ToldOutline
+          place={estate.estate.at}
+          draw={(d) => {
+            if (d) change(d.boundary.outer);
+            setTold(d);
+          }}
+        />
+        <p className="mt-3 text-2xl font-semibold" aria-live="polite">
           {measured ? text(measured.areaM2, "area") : "–"}
           <span className="block text-sm font-normal text-faint">
             {measured
@@ -293,41 +299,15 @@ function Editor({
           </div>
         )}
         {found && (
-          <div className="mt-3 border-y border-line py-2">
-            <h2>In the file</h2>
-            <ul>
-              {found.map((c, i) => (
-                <li key={i} className="py-1">
-                  <label className="flex gap-2">
-                    <input
-                      type="checkbox"
-                      disabled={!!c.problem}
-                      checked={taken[i] ?? false}
-                      onChange={(e) => setTaken(taken.map((t, k) => (k === i ? e.target.checked : t)))}
-                    />
-                    <span>
-                      <b>{c.name}</b> {!c.problem && <span className="text-faint">{text(c.areaM2, "area")}</span>}
-                      {c.plantings?.map((p) => (
-                        <span key={p.id} className="text-faint">
-                          , {p.sheet}
-                        </span>
-                      ))}
-                      {c.problem && <span className="block text-decide">{c.problem}</span>}
-                      {c.doubt && <span className="block text-straw">{c.doubt}</span>}
-                    </span>
-                  </label>
-                </li>
-              ))}
-            </ul>
-            <div className="mt-1 flex gap-2">
-              <button className="act act-first" disabled={!taken.some(Boolean)} onClick={() => void bring()}>
-                Add {taken.filter(Boolean).length === 1 ? "this block" : `these ${taken.filter(Boolean).length} blocks`}
-              </button>
-              <button className="act" onClick={() => setFound(undefined)}>
-                Leave the file
-              </button>
-            </div>
-          </div>
+          <FoundInFile
+            found={found}
+            shown={setTaken}
+            bring={(list) => void bring(list)}
+            leave={() => {
+              setFound(undefined);
+              setTaken([]);
+            }}
+          />
         )}
         <form
           className="mt-3 flex flex-col gap-2"
@@ -366,11 +346,11 @@ function Editor({
         </form>
         {!doc && (
           <label className="act mt-3 inline-block cursor-pointer focus-within:outline-2">
-            GeoJSON file …
+            File of boundaries …
             <input
               type="file"
               className="sr-only"
-              accept=".geojson,.json,application/geo+json"
+              accept=".geojson,.json,.kml,.kmz,.gpx,.csv,.txt,application/geo+json"
               onChange={(e) => {
                 const f = e.target.files?.[0];
                 if (f) void read(f);
@@ -379,7 +359,9 @@ function Editor({
             />
           </label>
         )}
+        {!doc && <p className="text-sm text-faint">GeoJSON, KML, KMZ, GPX, or a table of corners or outlines</p>}
         <PointTable points={points} change={change} />
+        {doc && <Reshape doc={doc} others={others} line={line} setLine={setLine} />}
       </section>
     </div>
   );

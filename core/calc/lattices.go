@@ -41,7 +41,7 @@ func stationCount() Calculator {
 			}
 			s := in.spec()
 			s.BearingDeg, s.EdgeBandM, s.RowEndSetbackM = in.num("bearingDeg"), in.num("edgeBandM"), in.num("rowEndSetbackM")
-			got, err := layout.Place(p.PlaneRings(geo.LocalPlane(p)), s)
+			got, err := layout.Place(layout.Field{Rings: p.PlaneRings(geo.LocalPlane(p))}, s)
 			if err != nil {
 				return prefix(err)
 			}

@@ -159,6 +159,9 @@ func (b Block) Valid() error {
 	if len([]rune(p.Name)) > 80 {
 		return finding.Bad("planting.name", p.Name, "is longer than a name", "80 characters at most")
 	}
+	if err := p.companions(); err != nil {
+		return err
+	}
 	if p.Considered && (!p.AdoptedOn.IsZero() || !p.Planted.IsZero()) {
 		return finding.Bad("planting.considered", true, "a plan that is adopted or a stand is not only considered", "leave it out")
 	}

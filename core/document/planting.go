@@ -28,7 +28,10 @@ type Planting struct {
 	BaseDate    civil.Date            `json:"baseDate"`           // planting date when adopted
 	Planted     civil.Date            `json:"planted"`            // recorded as planted on
 	AsPlanted   *AsPlanted            `json:"asPlanted,omitempty"`
-	End         *End                  `json:"end,omitempty"` // nil while it stands or is still to come
+	End         *End                  `json:"end,omitempty"`        // nil while it stands or is still to come
+	Companions  []Companion           `json:"companions,omitempty"` // crops beside the main one, each with its role
+	Aside       string                `json:"aside,omitempty"`      // why another option was taken instead
+	Strips      []Strip               `json:"strips,omitempty"`     // across the rows, repeated; none is rows of the main crop alone
 }
 
 // End is how a stand ended.
@@ -77,6 +80,10 @@ type Override struct {
 	RowEndSetbackM *float64           `json:"rowEndSetbackM,omitempty"`
 	OffsetM        *float64           `json:"offsetM,omitempty"`
 	Pollinizer     *layout.Pollinizer `json:"pollinizer,omitempty"`
+	Pattern        layout.Pattern     `json:"pattern,omitempty"` // instead of the layout's
+	GroupRows      *int               `json:"groupRows,omitempty"`
+	Stagger        *bool              `json:"stagger,omitempty"`
+	Headlands      []Headland         `json:"headlands,omitempty"` // by side, in place of the edge band
 }
 
 // AsPlanted is the layout that stands in the ground. Rows keep their numbers and positions whatever
@@ -91,6 +98,14 @@ type AsPlanted struct {
 	Later       int         `json:"later,omitempty"` // and the second time
 	RowMetres   float64     `json:"rowMetres"`
 	AreaM2      float64     `json:"areaM2"`
+
+	Beside []StandBeside `json:"beside,omitempty"` // the companions
+}
+
+// StandBeside is a companion as planted.
+type StandBeside struct {
+	ID   string `json:"id"`
+	Rows []Row  `json:"rows"`
 }
 
 // Row is one piece of row as planted: first and last station and how many there are.
@@ -133,6 +148,19 @@ func (p *Planting) Spec(l practice.Layout) layout.Spec {
 	set(&s.OffsetM, o.OffsetM)
 	if o.Pollinizer != nil {
 		s.Pollinizer = *o.Pollinizer
+	}
+	if o.Pattern != "" {
+		s.Pattern = o.Pattern
+	}
+	if o.GroupRows != nil {
+		s.GroupRows = *o.GroupRows
+	}
+	if o.Stagger != nil {
+		s.Stagger = *o.Stagger
+	}
+	if a, ok := p.Alley(); ok {
+		s.Pattern, s.Strips, s.Stagger, s.RowSpacingM = layout.Rectangle, true, false, a.WidthM()
+		s.PlantSpacingM = 1e4 / (s.RowSpacingM * a.PerHa(MainCrop))
 	}
 	return s
 }

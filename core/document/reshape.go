@@ -49,7 +49,18 @@ func (b Block) Within(part geo.Polygon) (out Block, cut bool) {
 func (a AsPlanted) Within(part geo.Polygon) *AsPlanted {
 	in := part.Holds()
 	out := &AsPlanted{Spec: a.Spec, Layout: a.Layout, AreaM2: geo.AreaM2(part), Rows: []Row{}}
-	for _, r := range a.Rows {
+	for _, b := range a.Beside {
+		stand := StandBeside{ID: b.ID}
+		split(b.Rows, in, func(r Row) { stand.Rows = append(stand.Rows, r) })
+		out.Beside = append(out.Beside, stand)
+	}
+	split(a.Rows, in, out.add)
+	return out
+}
+
+// split hands over what of some rows stands in a place, in unbroken pieces.
+func split(rows []Row, in func(geo.Point) bool, take func(Row)) {
+	for _, r := range rows {
 		for i := 0; i < r.N; {
 			if !in(r.At(i)) {
 				i++
@@ -59,11 +70,10 @@ func (a AsPlanted) Within(part geo.Polygon) *AsPlanted {
 			for k+1 < r.N && in(r.At(k+1)) {
 				k++
 			}
-			out.add(r.piece(i, k))
+			take(r.piece(i, k))
 			i = k + 1
 		}
 	}
-	return out
 }
 
 // piece is the row from station i to station k, counted from 0.

@@ -36,8 +36,38 @@ type Spec struct {
 	RowEndSetbackM float64    `json:"rowEndSetbackM"`
 	OffsetM        float64    `json:"offsetM"` // shifts all rows sideways from the anchor, the first vertex
 	Pollinizer     Pollinizer `json:"pollinizer"`
-	Temporary      bool       `json:"temporary"`         // some stations come out later
-	TakeOut        Removal    `json:"takeOut,omitempty"` // by which rule; empty is every second one in the row
+	Temporary      bool       `json:"temporary"`           // some stations come out later
+	TakeOut        Removal    `json:"takeOut,omitempty"`   // by which rule; empty is every second one in the row
+	GroupRows      int        `json:"groupRows,omitempty"` // rows of a group TwinGapM apart, twin only; 0 is two
+	Stagger        bool       `json:"stagger,omitempty"`   // every other row is shifted half a spacing, rectangle and twin
+	Strips         bool       `json:"strips,omitempty"`    // rows follow strips across: RowSpacingM is the width after which they repeat
+}
+
+// Group is how many rows stand together: one, or those of a twin.
+func (s Spec) Group() int {
+	if s.Pattern != Twin {
+		return 1
+	}
+	if s.GroupRows > 0 {
+		return s.GroupRows
+	}
+	return 2
+}
+
+// lines are the rows of one module.
+func (s Spec) lines() []line {
+	n := s.Group()
+	out := make([]line, n)
+	for i := range out {
+		out[i] = line{atM: (float64(i) - float64(n-1)/2) * s.TwinGapM, stepM: s.PlantSpacingM}
+		if s.Pattern == Twin && s.Stagger && i&1 != 0 {
+			out[i].shiftM = s.PlantSpacingM / 2
+		}
+		if s.staggered() {
+			out[i].odd = s.PlantSpacingM / 2
+		}
+	}
+	return out
 }
 
 // Pollinizer is one station in every EveryPlant of every EveryRow-th row. The zero value is none.
@@ -61,7 +91,10 @@ func (s Spec) Normal() Spec {
 		s.RowSpacingM = s.PlantSpacingM / 2
 	}
 	if s.Pattern != Twin {
-		s.TwinGapM = 0
+		s.TwinGapM, s.GroupRows = 0, 0
+	}
+	if s.Pattern != Twin && s.Pattern != Rectangle {
+		s.Stagger = false
 	}
 	s.BearingDeg = math.Mod(math.Mod(s.BearingDeg, 180)+180, 180)
 	return s
@@ -82,12 +115,18 @@ func (s Spec) Valid() error {
 	if bad(s.PlantSpacingM) {
 		return finding.Bad("plantSpacingM", s.PlantSpacingM, "is not a spacing between plants", accepted)
 	}
-	if bad(n.RowSpacingM) && !s.staggered() {
+	if s.Strips && !(n.RowSpacingM >= 0.1 && n.RowSpacingM <= MaxModuleM) {
+		return finding.Bad("rowSpacingM", s.RowSpacingM, "is not the width after which strips repeat", fmt.Sprintf("0.1 to %d m", MaxModuleM))
+	}
+	if bad(n.RowSpacingM) && !s.Strips && (!s.staggered() || s.Pattern == Rectangle) {
 		return finding.Bad("rowSpacingM", s.RowSpacingM, "is not a spacing between rows", accepted)
 	}
-	if s.Pattern == Twin && (bad(s.TwinGapM) || s.TwinGapM >= s.RowSpacingM) {
+	if s.GroupRows < 0 || s.GroupRows == 1 || s.GroupRows > 12 {
+		return finding.Bad("groupRows", s.GroupRows, "is not a number of rows that stand together", "2 to 12, or 0 for two")
+	}
+	if gaps := float64(s.Group() - 1); s.Pattern == Twin && (bad(s.TwinGapM) || s.TwinGapM*gaps >= s.RowSpacingM) {
 		return finding.Bad("twinGapM", s.TwinGapM, "must be smaller than the distance between pair centres",
-			fmt.Sprintf("0.1 m to less than %g m", s.RowSpacingM))
+			fmt.Sprintf("0.1 m to less than %g m", s.RowSpacingM/gaps))
 	}
 	for _, f := range []struct {
 		name string
@@ -112,17 +151,16 @@ func (s Spec) Valid() error {
 	return nil
 }
 
+// MaxModuleM is the widest sequence of strips, m.
+const MaxModuleM = 100
+
 func bad(m float64) bool { return !(m >= 0.1 && m <= 25) }
 
-// StationsPerHa is the theoretical density of an endless field, method LAY-1: 10 000/(R·P), twice
-// that for twin rows. A real block holds fewer: see Place.
+// StationsPerHa is the theoretical density of an endless field, method LAY-1: 10 000/(R·P) times the
+// rows that stand together. A real block holds fewer: see Place.
 func (s Spec) StationsPerHa() float64 {
 	n := s.Normal()
-	d := 10000 / (n.RowSpacingM * n.PlantSpacingM)
-	if s.Pattern == Twin {
-		d *= 2
-	}
-	return d
+	return 10000 * float64(n.Group()) / (n.RowSpacingM * n.PlantSpacingM)
 }
 
 // DensityFormula is the formula of StationsPerHa in words, with its numbers put in.
@@ -136,6 +174,10 @@ func (s Spec) DensityFormula() (formula, substituted string) {
 	case Quincunx:
 		return "stations per ha = 20 000 / side²", fmt.Sprintf("20 000 / %g²", n.PlantSpacingM)
 	case Twin:
+		if k := n.Group(); k > 2 {
+			return "stations per ha = 10 000 × rows of a group / (group centres × plant spacing)", fmt.Sprintf("10 000 × %d / (%g × %g)", k, n.RowSpacingM,
+				n.PlantSpacingM)
+		}
 		return "stations per ha = 20 000 / (pair centres × plant spacing)", fmt.Sprintf("20 000 / (%g × %g)", n.RowSpacingM, n.PlantSpacingM)
 	}
 	return "stations per ha = 10 000 / (row spacing × plant spacing)", fmt.Sprintf("10 000 / (%g × %g)", n.RowSpacingM, n.PlantSpacingM)

@@ -1,8 +1,8 @@
 package layout
 
 import (
+	"errors"
 	"math"
-	"sort"
 
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -50,112 +50,59 @@ type Placement struct {
 // Stay is the stations that are there for good.
 func (p Placement) Stay() int { return p.Stations - p.Temporary - p.Later }
 
-type span struct{ a, b float64 }
-
-// Place lays spec out on the polygon given as rings on its local plane (outer first, then holes),
-// method LAY-3. A row line is cut to the part inside the polygon, then to what keeps RowEndSetbackM
-// along the row from where it meets the boundary, then to what keeps EdgeBandM from every boundary:
-// the exact erosion, a re-entrant corner becoming an arc. Rectangle and twin rows set their stations from
-// the lower end of each piece; squares and triangles keep to one lattice.
-func Place(rings [][]geo.XY, s Spec) (Placement, error) {
+// Place lays spec out on the field, method LAY-3. A row line is cut to the part inside the polygon, then to what keeps
+// RowEndSetbackM along the row from where it meets the boundary, then to what keeps the edge band, or the headland of that side,
+// from every boundary: the exact erosion, a re-entrant corner becoming an arc. Obstacles are cut out as wide as they are kept free.
+// Rectangle and twin rows set their stations from the lower end of each piece; squares, triangles and staggered rows keep to one
+// lattice.
+func Place(f Field, s Spec) (Placement, error) {
 	if err := s.Valid(); err != nil {
 		return Placement{}, err
 	}
 	lattice := s.Pattern == Square || s.staggered()
-	return place(rings, s.Normal(), lattice, geo.XY{X: rings[0][0].X, Y: rings[0][0].Y})
+	return place(f, s.Normal(), lattice, geo.XY{X: f.Rings[0][0].X, Y: f.Rings[0][0].Y})
 }
 
-func place(rings [][]geo.XY, s Spec, lattice bool, anchor geo.XY) (Placement, error) {
-	sin, cos := math.Sincos(s.BearingDeg * math.Pi / 180)
-	// u runs along the rows, v across them.
-	uv := make([][]geo.XY, len(rings))
-	lo, hi := math.Inf(1), math.Inf(-1)
-	for i, r := range rings {
-		uv[i] = make([]geo.XY, len(r))
-		for j, p := range r {
-			q := geo.XY{X: p.X*sin + p.Y*cos, Y: p.X*cos - p.Y*sin}
-			uv[i][j] = q
-			if i == 0 {
-				lo, hi = math.Min(lo, q.Y), math.Max(hi, q.Y)
-			}
-		}
-	}
-	u0, v0 := anchor.X*sin+anchor.Y*cos, anchor.X*cos-anchor.Y*sin+s.OffsetM
-	R, P := s.RowSpacingM, s.PlantSpacingM
-	lines := []float64{0}
-	if s.Pattern == Twin {
-		lines = []float64{-s.TwinGapM / 2, s.TwinGapM / 2}
-	}
-	if est := (hi - lo) / R * float64(len(lines)) * (hi - lo) / P; est > 50*MaxStations {
-		return Placement{}, tooMany(s)
-	}
+// place lays the lines of a spec out and says who each station is.
+func place(f Field, s Spec, lattice bool, anchor geo.XY) (Placement, error) {
+	c := comb{bearingDeg: s.BearingDeg, offsetM: s.OffsetM, moduleM: s.RowSpacingM, lines: s.lines(), lattice: lattice, anchor: anchor,
+		bandM: s.EdgeBandM, setbackM: s.RowEndSetbackM}
 	var out Placement
-	var inside, free []span
-	ed := newEdges(uv, s.EdgeBandM)
-	for j := int(math.Ceil((lo-v0-s.TwinGapM)/R)) - 1; v0+float64(j)*R-s.TwinGapM <= hi; j++ {
-		for _, d := range lines {
-			v := v0 + float64(j)*R + d
-			if v < lo || v > hi {
-				continue
-			}
-			inside = ed.inside(v, inside[:0])
-			free = ed.keepBand(v, inside, s.RowEndSetbackM, free[:0])
-			station, row := 1, out.Rows+1
-			for _, f := range free {
-				first, n := stationsOn(f, P, lattice, u0, j, s.Pattern)
-				if n == 0 {
-					continue
-				}
-				out.Rows = row
-				p := Piece{Row: row, Station1: station, Stations: n, LengthM: f.b - f.a,
-					FirstX: first*sin + v*cos, FirstY: first*cos - v*sin, StepX: P * sin, StepY: P * cos}
-				line, at := row-1, station-1
-				if lattice {
-					line, at = j, int(math.Round((first-u0)/P-0.25))
-				}
-				p.Roles = roles(s, row, station, n, line, at)
-				for _, c := range p.Roles {
-					switch c {
-					case PollinizerRole:
-						out.Pollinizers++
-					case TemporaryRole:
-						out.Temporary++
-					case LaterRole:
-						out.Later++
-					}
-				}
-				station += n
-				out.Stations += n
-				out.RowMetres += p.LengthM
-				out.Pieces = append(out.Pieces, p)
-			}
-			if out.Stations > MaxStations {
-				return Placement{}, tooMany(s)
-			}
+	err := c.rows(f, func(p Piece, line, at int) error {
+		p.Roles = roles(s, p.Row, p.Station1, p.Stations, line, at)
+		out.add(p)
+		if out.Stations > MaxStations {
+			return tooMany(s)
+		}
+		return nil
+	})
+	if errors.Is(err, errMany) {
+		err = tooMany(s)
+	}
+	return out, err
+}
+
+// add puts a piece to the layout and counts it.
+func (p *Placement) add(q Piece) {
+	for _, c := range q.Roles {
+		switch c {
+		case PollinizerRole:
+			p.Pollinizers++
+		case TemporaryRole:
+			p.Temporary++
+		case LaterRole:
+			p.Later++
 		}
 	}
-	return out, nil
+	p.Pieces = append(p.Pieces, q)
+	p.Stations += q.Stations
+	p.RowMetres += q.LengthM
+	p.Rows = max(p.Rows, q.Row)
 }
 
 func tooMany(s Spec) error {
 	return finding.Bad("plantSpacingM", s.PlantSpacingM, "gives more than 2 000 000 stations on this block",
 		"a wider spacing, or a smaller block")
-}
-
-func stationsOn(f span, P float64, lattice bool, u0 float64, row int, pat Pattern) (first float64, n int) {
-	length := f.b - f.a
-	if !lattice {
-		return f.a, int(math.Floor(length/P+tolM)) + 1
-	}
-	if (pat == Triangle || pat == Quincunx) && row&1 != 0 {
-		u0 += P / 2
-	}
-	i := math.Ceil((f.a-u0)/P - tolM)
-	first = u0 + i*P
-	if first > f.b+tolM {
-		return 0, 0
-	}
-	return first, int(math.Floor((f.b-first)/P+tolM)) + 1
 }
 
 // roles says who each station of a piece is: line and at are its row and first station on the lattice,
@@ -189,104 +136,6 @@ func roles(s Spec, row, station, n, line, at int) string {
 }
 
 func mod(a, n int) int { return (a%n + n) % n }
-
-// edges holds the boundary in row coordinates, sorted by their lowest v, so that each row line
-// looks only at the edges whose band it can meet.
-type edges struct {
-	all  []edge
-	band float64
-}
-
-type edge struct {
-	a, b   geo.XY
-	lo, hi float64 // v range widened by the band
-}
-
-func newEdges(rings [][]geo.XY, band float64) *edges {
-	e := &edges{band: band}
-	for _, r := range rings {
-		for i, a := range r {
-			b := r[(i+1)%len(r)]
-			e.all = append(e.all, edge{a, b, math.Min(a.Y, b.Y) - band, math.Max(a.Y, b.Y) + band})
-		}
-	}
-	sort.Slice(e.all, func(i, j int) bool { return e.all[i].lo < e.all[j].lo })
-	return e
-}
-
-// inside appends the parts of the line at v that lie in the polygon (even-odd rule).
-func (e *edges) inside(v float64, out []span) []span {
-	var buf [16]float64
-	xs := buf[:0]
-	for i := range e.all {
-		g := &e.all[i]
-		if g.lo > v {
-			break
-		}
-		if g.hi >= v && (g.a.Y > v) != (g.b.Y > v) {
-			xs = append(xs, g.a.X+(v-g.a.Y)/(g.b.Y-g.a.Y)*(g.b.X-g.a.X))
-		}
-	}
-	sort.Float64s(xs)
-	for i := 0; i+1 < len(xs); i += 2 {
-		out = append(out, span{xs[i], xs[i+1]})
-	}
-	return out
-}
-
-// keepBand takes from each inside span the setback at both ends and every part within the band of
-// an edge. The points of the line within h of an edge form one interval, since the set within h of
-// a segment is convex.
-func (e *edges) keepBand(v float64, inside []span, setback float64, out []span) []span {
-	for _, s := range inside {
-		s.a += setback
-		s.b -= setback
-		if s.b < s.a-tolM {
-			continue
-		}
-		out = append(out, s)
-	}
-	if e.band <= 0 {
-		return out
-	}
-	for i := range e.all {
-		g := &e.all[i]
-		if g.lo > v {
-			break
-		}
-		if g.hi < v {
-			continue
-		}
-		cut, ok := within(g.a, g.b, v, e.band-tolM)
-		if !ok {
-			continue
-		}
-		for k := 0; k < len(out); k++ {
-			s := out[k]
-			switch {
-			case cut.b <= s.a || cut.a >= s.b:
-				if s.a == s.b && cut.a < s.a && s.a < cut.b {
-					out = append(out[:k], out[k+1:]...)
-					k--
-				}
-			case cut.a <= s.a && cut.b >= s.b:
-				out = append(out[:k], out[k+1:]...)
-				k--
-			case cut.a <= s.a:
-				out[k].a = cut.b
-			case cut.b >= s.b:
-				out[k].b = cut.a
-			default:
-				out[k].b = cut.a
-				out = append(out, span{})
-				copy(out[k+2:], out[k+1:])
-				out[k+1] = span{cut.b, s.b}
-				k++
-			}
-		}
-	}
-	return out
-}
 
 // within is the interval of u for which (u, v) lies nearer than h to the segment a–b.
 func within(a, b geo.XY, v, h float64) (span, bool) {

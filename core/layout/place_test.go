@@ -56,7 +56,7 @@ func TestRectangleByHand(t *testing.T) {
 		{"4×2, band 5, from row start", 2, 5, false, Rectangle, 13, 598, 1170},
 	} {
 		s := Spec{Pattern: c.pat, RowSpacingM: 4, PlantSpacingM: c.p, BearingDeg: 90, EdgeBandM: c.h}
-		got, err := place(rect, s, c.lattice, geo.XY{X: 2, Y: 2})
+		got, err := place(Field{Rings: rect}, s, c.lattice, geo.XY{X: 2, Y: 2})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -112,9 +112,9 @@ func TestCountsAgainstShapely(t *testing.T) {
 		var got Placement
 		if c.Pattern == "shifted" {
 			s.Pattern = Triangle
-			got, err = place(rings, s, true, rings[0][0])
+			got, err = place(Field{Rings: rings}, s, true, rings[0][0])
 		} else {
-			got, err = Place(rings, s)
+			got, err = Place(Field{Rings: rings}, s)
 		}
 		if err != nil {
 			t.Fatal(err)
@@ -163,12 +163,12 @@ func segDist(p, a, b geo.XY) float64 {
 func TestPollinizersAndTemporaryTrees(t *testing.T) {
 	sq := [][]geo.XY{{{X: 0, Y: 0}, {X: 150, Y: 0}, {X: 150, Y: 150}, {X: 0, Y: 150}}}
 	s := Spec{Pattern: Square, PlantSpacingM: 5, EdgeBandM: 2, Pollinizer: Pollinizer{3, 3}, OffsetM: 2.5}
-	got, err := place(sq, s.Normal(), true, geo.XY{X: 0, Y: 2.5})
+	got, err := place(Field{Rings: sq}, s.Normal(), true, geo.XY{X: 0, Y: 2.5})
 	if err != nil || got.Stations != 900 || got.Pollinizers != 100 {
 		t.Fatalf("%d stations, %d pollinizers, %v; want 900 and 100", got.Stations, got.Pollinizers, err)
 	}
 	s = Spec{Pattern: Rectangle, RowSpacingM: 6, PlantSpacingM: 3, EdgeBandM: 3, Pollinizer: Pollinizer{3, 3}, Temporary: true}
-	got, err = Place(sq, s)
+	got, err = Place(Field{Rings: sq}, s)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -201,14 +201,14 @@ func TestRefusedSpecs(t *testing.T) {
 		s := ok
 		change(&s)
 		var fe *finding.FieldError
-		if _, err := Place([][]geo.XY{{{}, {X: 9}, {Y: 9}}}, s); !errors.As(err, &fe) || fe.Field != field {
+		if _, err := Place(Field{Rings: [][]geo.XY{{{}, {X: 9}, {Y: 9}}}}, s); !errors.As(err, &fe) || fe.Field != field {
 			t.Errorf("%s: got %v", field, err)
 		}
 	}
-	if _, err := Place([][]geo.XY{{{}, {X: 9000}, {X: 9000, Y: 9000}, {Y: 9000}}}, Spec{Pattern: Square, PlantSpacingM: 0.1}); err == nil {
+	if _, err := Place(Field{Rings: [][]geo.XY{{{}, {X: 9000}, {X: 9000, Y: 9000}, {Y: 9000}}}}, Spec{Pattern: Square, PlantSpacingM: 0.1}); err == nil {
 		t.Error("an absurd count was laid out")
 	}
-	swallowed, err := Place([][]geo.XY{{{}, {X: 20}, {X: 20, Y: 20}, {Y: 20}}}, Spec{Pattern: Square, PlantSpacingM: 2, EdgeBandM: 15})
+	swallowed, err := Place(Field{Rings: [][]geo.XY{{{}, {X: 20}, {X: 20, Y: 20}, {Y: 20}}}}, Spec{Pattern: Square, PlantSpacingM: 2, EdgeBandM: 15})
 	if err != nil || swallowed.Stations != 0 {
 		t.Errorf("a band wider than the block left %d stations, %v", swallowed.Stations, err)
 	}
@@ -218,7 +218,7 @@ func BenchmarkPlace100000(b *testing.B) {
 	sq := [][]geo.XY{{{X: 0, Y: 0}, {X: 300, Y: 20}, {X: 310, Y: 290}, {X: 150, Y: 200}, {X: 10, Y: 300}}}
 	s := Spec{Pattern: Rectangle, RowSpacingM: 1.1, PlantSpacingM: 0.6, BearingDeg: 20, EdgeBandM: 2, Pollinizer: Pollinizer{3, 3}}
 	for b.Loop() {
-		p, err := Place(sq, s)
+		p, err := Place(Field{Rings: sq}, s)
 		if err != nil || p.Stations < 100000 {
 			b.Fatal(p.Stations, err)
 		}
@@ -230,7 +230,7 @@ func BenchmarkPlace100000(b *testing.B) {
 func TestTwinRowsByHand(t *testing.T) {
 	rect := [][]geo.XY{{{X: 0, Y: 0}, {X: 40, Y: 0}, {X: 40, Y: 20}, {X: 0, Y: 20}}}
 	s := Spec{Pattern: Twin, RowSpacingM: 5, PlantSpacingM: 2.5, TwinGapM: 1}
-	got, err := Place(rect, s)
+	got, err := Place(Field{Rings: rect}, s)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -245,7 +245,8 @@ func TestTwinRowsByHand(t *testing.T) {
 	}
 	// moved across by 2 m the first pair is whole, and the last as well
 	s.OffsetM = 2
-	if got, err = Place(rect, s); err != nil || got.Rows != 16 || math.Abs(got.Pieces[0].FirstX-1.5) > 1e-9 || math.Abs(got.Pieces[15].FirstX-37.5) > 1e-9 {
+	if got, err = Place(Field{Rings: rect}, s); err != nil || got.Rows != 16 || math.Abs(got.Pieces[0].FirstX-1.5) > 1e-9 ||
+		math.Abs(got.Pieces[15].FirstX-37.5) > 1e-9 {
 		t.Errorf("%d rows from %.2f: %v", got.Rows, got.Pieces[0].FirstX, err)
 	}
 }
@@ -255,7 +256,7 @@ func TestTwinRowsByHand(t *testing.T) {
 func TestTriangleOnBothSidesOfItsCorner(t *testing.T) {
 	s := Spec{Pattern: Triangle, PlantSpacingM: 4, BearingDeg: 90}.Normal()
 	ground := [][]geo.XY{{{X: -11, Y: -10}, {X: 13, Y: -10}, {X: 13, Y: 12}, {X: -11, Y: 12}}}
-	got, err := place(ground, s, true, geo.XY{X: 1, Y: 1})
+	got, err := place(Field{Rings: ground}, s, true, geo.XY{X: 1, Y: 1})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -275,7 +276,7 @@ func TestTriangleOnBothSidesOfItsCorner(t *testing.T) {
 	if len(rows) != 7 {
 		t.Errorf("%d rows", len(rows))
 	}
-	if f, n := stationsOn(span{0.5, 1.5}, 4, true, 0, 0, Square); n != 0 {
+	if f, n, _ := (comb{lattice: true}).stations(span{0.5, 1.5}, line{stepM: 4}, 0, 0); n != 0 {
 		t.Errorf("%d stations from %.2f between two of the lattice", n, f)
 	}
 }

@@ -37,7 +37,7 @@ func randomSpec(r *rand.Rand) Spec {
 
 func placed(t *testing.T, rings [][]geo.XY, s Spec) Placement {
 	t.Helper()
-	p, err := Place(rings, s)
+	p, err := Place(Field{Rings: rings}, s)
 	if err != nil {
 		t.Fatal(err)
 	}

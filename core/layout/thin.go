@@ -92,7 +92,9 @@ func (s Spec) basis() (a, b [2]float64) {
 }
 
 // staggered reports whether every other row is shifted by half a spacing.
-func (s Spec) staggered() bool { return s.Pattern == Triangle || s.Pattern == Quincunx }
+func (s Spec) staggered() bool {
+	return s.Pattern == Triangle || s.Pattern == Quincunx || s.Pattern == Rectangle && s.Stagger
+}
 
 // Remainder is a rectangle of stations that thinning can leave.
 type Remainder struct {

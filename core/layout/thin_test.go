@@ -21,7 +21,8 @@ func TestWhatThinningCanLeave(t *testing.T) {
 		{Spec{Pattern: Rectangle, RowSpacingM: 6, PlantSpacingM: 3}, 4, "1: 3.00 × 6.00, 2: 3.00 × 12.00, 2: 6.00 × 6.00, 3: 3.00 × 18.00, 3: 6.00 × 9.00, " +
 			"4: 3.00 × 24.00, 4: 6.00 × 12.00, 4: 8.49 × 8.49"},
 		{Spec{Pattern: Triangle, PlantSpacingM: 4}, 4, "2: 4.00 × 6.93, 4: 4.00 × 13.86, 4: 6.93 × 8.00"},
-		{Spec{Pattern: Square, PlantSpacingM: 6}, 4, "1: 6.00 × 6.00, 2: 6.00 × 12.00, 2: 8.49 × 8.49, 3: 6.00 × 18.00, 4: 6.00 × 24.00, 4: 8.49 × 16.97, 4: 12.00 × 12.00"},
+		{Spec{Pattern: Square, PlantSpacingM: 6}, 4,
+			"1: 6.00 × 6.00, 2: 6.00 × 12.00, 2: 8.49 × 8.49, 3: 6.00 × 18.00, 4: 6.00 × 24.00, 4: 8.49 × 16.97, 4: 12.00 × 12.00"},
 	} {
 		var got []string
 		for _, r := range c.s.Remainders(c.most) {
@@ -70,12 +71,13 @@ func TestRemovalsOnABlock(t *testing.T) {
 		if err := c.s.Valid(); err != nil {
 			t.Fatal(err)
 		}
-		got, err := Place(field, c.s)
+		got, err := Place(Field{Rings: field}, c.s)
 		if err != nil {
 			t.Fatal(err)
 		}
 		if got.Stations != c.all || got.Temporary != c.first || got.Later != c.second {
-			t.Errorf("%s %q: %d stations, %d and %d come out, want %d, %d, %d", c.s.Pattern, c.s.TakeOut, got.Stations, got.Temporary, got.Later, c.all, c.first, c.second)
+			t.Errorf("%s %q: %d stations, %d and %d come out, want %d, %d, %d", c.s.Pattern, c.s.TakeOut, got.Stations, got.Temporary, got.Later, c.all, c.first,
+				c.second)
 		}
 		if left, ok := c.s.Left(1); !ok || left.Words() != c.left {
 			t.Errorf("%s %q leaves %s, want %s", c.s.Pattern, c.s.TakeOut, left.Words(), c.left)

@@ -35,46 +35,18 @@ type computation struct {
 	rows     rows.Result
 	order    stand.Result
 	crop     crop.Result
-	stop     error // why the computation was ended before its end
+	whole    document.Block // with what is only a draft
+	stop     error          // why the computation was ended before its end
 }
 
 // Compute makes the plan, read top to bottom like the job itself. An error means the input itself
 // is unusable (a *finding.FieldError or *geo.Invalid); everything a plan can live with is a finding.
 // With a trace the steps of the wanted figure are recorded.
 func Compute(in Input, tr *working.Trace) (*Plan, error) {
-	if err := in.Estate.Valid(); err != nil {
-		return nil, err
-	}
-	if err := in.Block.Valid(); err != nil {
-		return nil, err
-	}
-	seasons, err := in.Estate.Calendar()
+	c, err := begin(in, tr)
 	if err != nil {
 		return nil, err
 	}
-	in.Sheet, seasons = bySeasons(in.Sheet, seasons)
-	whole := in.Block
-	in.Block = whole.Settled()
-	c := &computation{in: in, seasons: seasons, meant: in.Block.Planting, sheet: in.Sheet}
-	c.Voice = &report.Voice{Units: in.Estate.Units, Trace: tr, Today: in.Today, Currency: in.Estate.Currency, Price: in.price,
-		Figures: []report.Figure{}, Findings: []finding.Finding{}, Kept: in.Block.Keep, KeptIn: []string{"keep"}}
-	stage := c.meant.Stage()
-	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
-		Choices: map[string]string{}, Rows: []layout.Piece{}, Years: []crop.Year{}, Jobs: []report.Job{},
-		Supplies: []work.Supply{}, Nutrients: []string{}}
-	c.p.Drains = &drains.Plan{}
-	c.p.Preparation = prepare.Preparation{Lines: []prepare.PrepLine{}, Sorting: []prepare.SortLine{}, Months: []string{}}
-	if c.meant != nil {
-		c.p.Planting, c.book = c.meant.ID, record.Open(in.Records, c.meant.ID)
-	}
-	if stage != document.Considered {
-		c.planting = c.meant
-	}
-	if c.planting != nil {
-		c.Kept, c.KeptIn = c.planting.Accepted, []string{"planting", "accepted"}
-	}
-	c.ground = ground.Measure(c.groundIn(), c.Voice)
-	c.p.Ground = c.ground
 	if c.planting != nil && c.sheet != nil && !c.sheet.Whole() {
 		return nil, finding.Bad("planting.sheet", c.sheet.Name,
 			"its sheet says what the ground must be and how it is prepared, not yet how a planting is laid out and kept", "a sheet with layouts")
@@ -105,10 +77,50 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	}
 	c.steps()
 	c.state()
-	c.showDrafts(whole)
+	c.showDrafts(c.whole)
 	c.finite()
 	c.p.Figures, c.p.Findings = c.Figures, c.Findings
 	return c.p, nil
+}
+
+// begin checks the input and measures the ground: what every computation of a block begins with.
+func begin(in Input, tr *working.Trace) (*computation, error) {
+	if err := in.Estate.Valid(); err != nil {
+		return nil, err
+	}
+	if err := in.Block.Valid(); err != nil {
+		return nil, err
+	}
+	seasons, err := in.Estate.Calendar()
+	if err != nil {
+		return nil, err
+	}
+	in.Sheet, seasons = bySeasons(in.Sheet, seasons)
+	whole := in.Block
+	in.Block = whole.Settled()
+	c := &computation{in: in, whole: whole, seasons: seasons, meant: in.Block.Planting, sheet: in.Sheet}
+	c.Voice = &report.Voice{Units: in.Estate.Units, Trace: tr, Today: in.Today, Currency: in.Estate.Currency, Price: in.price,
+		Figures: []report.Figure{}, Findings: []finding.Finding{}, Kept: in.Block.Keep, KeptIn: []string{"keep"}}
+	stage := c.meant.Stage()
+	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
+		Choices: map[string]string{}, Rows: []layout.Piece{}, Beside: []rows.Beside{}, Strips: []rows.Share{}, OrderBeside: []stand.BesideLine{},
+		Years: []crop.Year{}, Jobs: []report.Job{},
+		Supplies: []work.Supply{}, Nutrients: []string{}}
+	c.p.Drains = &drains.Plan{}
+	c.p.Preparation = prepare.Preparation{Lines: []prepare.PrepLine{}, Sorting: []prepare.SortLine{}, Months: []string{}}
+	if c.meant != nil {
+		c.p.Planting, c.book = c.meant.ID, record.Open(in.Records, c.meant.ID)
+	}
+	if stage != document.Considered {
+		c.planting = c.meant
+	}
+	if c.planting != nil {
+		c.Kept, c.KeptIn = c.planting.Accepted, []string{"planting", "accepted"}
+	}
+	c.ground = ground.Measure(c.groundIn(), c.Voice)
+	c.p.Ground = c.ground
+	c.p.Obstacles = rows.Obstacles(c.ground, in.Block.Obstacles)
+	return c, nil
 }
 
 // stopping reports that the computation is to end, and keeps why.

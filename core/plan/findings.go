@@ -30,6 +30,9 @@ func (c *computation) findings() {
 		work.Judge(c.workIn(), c.p.Jobs, c.Voice)
 		c.crop.Judge(c.cropIn(), c.Voice)
 		c.judgeAgreement()
+		if !c.in.Brief && !c.inGround() {
+			c.rows.Limits(c.in.fit(), c.sheet.Name, c.Voice)
+		}
 	}
 	sort.SliceStable(c.Findings, func(i, j int) bool { return c.Findings[i].Weight.Rank() < c.Findings[j].Weight.Rank() })
 }

@@ -24,7 +24,8 @@ func TestGoldenLives(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, life := range []struct{ name, sheet, layout, place string }{
-		{"a tropical tree thinned twice", "sapota", "quarter", "one rain"}, {"citrus", "citrus", "double", "north"}, {"leaf shrub in pits", "mulberry", "pit", "two rains"},
+		{"a tropical tree thinned twice", "sapota", "quarter", "one rain"}, {"citrus", "citrus", "double", "north"}, {"leaf shrub in pits", "mulberry", "pit",
+			"two rains"},
 		{"oil grass", "palmarosa", "ridge", "one rain"}, {"long canes in pots", "raspberry", "r25", "north"}, {"annual bed", "strawberry", "", "north"},
 		{"mother garden", "coffee", "mother", "two rains"}, {"biomass grass", "miscanthus", "common", "south"}} {
 		in := input(t, "hazelnut")

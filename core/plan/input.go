@@ -20,8 +20,9 @@ type Input struct {
 	Estate   document.Estate
 	BlockID  string
 	Block    document.Block
-	Sheet    *practice.Sheet // the version the planting holds to; nil when nothing is chosen
-	NewSheet *practice.Sheet // the library's version when it differs from Sheet, else nil
+	Sheet    *practice.Sheet            // the version the planting holds to; nil when nothing is chosen
+	Beside   map[string]*practice.Sheet // sheets of the companions, by id
+	NewSheet *practice.Sheet            // the library's version when it differs from Sheet, else nil
 	Today    civil.Date
 	Records  []record.Record // of the block, in the order they were written
 	Before   []Stood         // what stood on the block before the planting it is seen from

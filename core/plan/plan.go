@@ -9,7 +9,9 @@ import (
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/ground"
 	"slowroot/core/plan/prepare"
+	"slowroot/core/plan/rows"
 	"slowroot/core/plan/soils"
+	"slowroot/core/plan/stand"
 	"slowroot/core/plan/work"
 	"slowroot/core/report"
 	"slowroot/core/units"
@@ -17,32 +19,36 @@ import (
 
 // Plan is everything that follows from the input.
 type Plan struct {
-	Block     string            `json:"block"`
-	Planting  string            `json:"planting"` // id of the planting it is the plan of, "" with none
-	Name      string            `json:"name"`
-	Words     string            `json:"words"`  // how far the block has come, in the same words on every screen and in print
-	Cannot    string            `json:"cannot"` // what cannot be planned yet, and why; "" when everything can
-	Today     civil.Date        `json:"today"`
-	Stage     document.Stage    `json:"stage"`
-	Sheet     string            `json:"sheet"`
-	SheetName string            `json:"sheetName"`
-	Product   string            `json:"product"`
-	YieldAs   units.Quantity    `json:"yieldAs"` // how yields per area are shown
-	MassAs    units.Quantity    `json:"massAs"`
-	Ground    ground.Result     `json:"ground"`
-	Spec      layout.Spec       `json:"spec"`
-	Choices   map[string]string `json:"choices"` // every fork, defaults included
-	Figures   []report.Figure   `json:"figures"`
-	Rows      []layout.Piece    `json:"rows"`
-	OutAge    int               `json:"outAge"`   // age year temporary plants come out; 0 when there are none
-	LaterAge  int               `json:"laterAge"` // and the second time
-	Years     []crop.Year       `json:"years"`
-	Supplies  []work.Supply     `json:"supplies"` // what work to the end of the first year takes
-	Jobs      []report.Job      `json:"jobs"`
-	Nutrients []string          `json:"nutrients"`
-	Steps     []Step            `json:"steps"`
-	Findings  []finding.Finding `json:"findings"`
-	YearToday int               `json:"yearToday"` // season year of today
+	Block       string             `json:"block"`
+	Planting    string             `json:"planting"` // id of the planting it is the plan of, "" with none
+	Name        string             `json:"name"`
+	Words       string             `json:"words"`  // how far the block has come, in the same words on every screen and in print
+	Cannot      string             `json:"cannot"` // what cannot be planned yet, and why; "" when everything can
+	Today       civil.Date         `json:"today"`
+	Stage       document.Stage     `json:"stage"`
+	Sheet       string             `json:"sheet"`
+	SheetName   string             `json:"sheetName"`
+	Product     string             `json:"product"`
+	YieldAs     units.Quantity     `json:"yieldAs"` // how yields per area are shown
+	MassAs      units.Quantity     `json:"massAs"`
+	Ground      ground.Result      `json:"ground"`
+	Spec        layout.Spec        `json:"spec"`
+	Choices     map[string]string  `json:"choices"` // every fork, defaults included
+	Figures     []report.Figure    `json:"figures"`
+	Rows        []layout.Piece     `json:"rows"`
+	Beside      []rows.Beside      `json:"beside"`      // the companions, in the order they were said
+	OrderBeside []stand.BesideLine `json:"orderBeside"` // plants of the companions
+	Strips      []rows.Share       `json:"strips"`      // of the ground, where rows follow strips; they sum to one
+	Obstacles   []rows.Obstacle    `json:"obstacles"`   // as they lie on the block's plane
+	OutAge      int                `json:"outAge"`      // age year temporary plants come out; 0 when there are none
+	LaterAge    int                `json:"laterAge"`    // and the second time
+	Years       []crop.Year        `json:"years"`
+	Supplies    []work.Supply      `json:"supplies"` // what work to the end of the first year takes
+	Jobs        []report.Job       `json:"jobs"`
+	Nutrients   []string           `json:"nutrients"`
+	Steps       []Step             `json:"steps"`
+	Findings    []finding.Finding  `json:"findings"`
+	YearToday   int                `json:"yearToday"` // season year of today
 
 	Crop        string              `json:"crop"`     // sheet the ground is judged for: the planting's, or the one considered
 	CropName    string              `json:"cropName"` // "" when no crop is meant

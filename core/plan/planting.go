@@ -11,7 +11,7 @@ import (
 
 // rowsIn is what rows are laid out from.
 func (c *computation) rowsIn() rows.In {
-	return rows.In{Ground: c.ground, Grown: c.grown, Planting: c.planting}
+	return rows.In{Ground: c.ground, Grown: c.grown, Planting: c.planting, Obstacles: c.in.Block.Obstacles, Sheets: c.in.Beside}
 }
 
 // plantOut lays the rows out and counts the plants to order.
@@ -20,9 +20,14 @@ func (c *computation) plantOut() (err error) {
 		return err
 	}
 	c.p.Spec, c.p.Rows, c.p.OutAge, c.p.LaterAge = c.rows.Spec, c.rows.Placed.Pieces, c.rows.OutAge, c.rows.LaterAge
+	c.p.Beside, c.p.Strips = c.rows.Beside, c.rows.Shares
 	c.order, err = stand.Order(stand.In{Material: c.sheet.MaterialOf(c.rows.Option), Each: c.rows.Option.Plants(), Survival: c.planting.Survival,
 		Confidence: c.planting.Confidence,
 		Stations:   c.rows.Placed.Stations, Pollinizers: c.rows.Placed.Pollinizers}, c.Voice)
+	if err != nil {
+		return err
+	}
+	c.p.OrderBeside, err = stand.OrderBeside(c.rows.Beside, c.planting.Confidence, c.Voice)
 	return err
 }
 
@@ -69,5 +74,5 @@ func (c *computation) jobs() {
 
 // Fix records the layout of a plan as planted, with positions on the ellipsoid.
 func (p *Plan) Fix(option string) *document.AsPlanted {
-	return rows.Fix(p.Spec, p.Rows, p.Ground.Origin, p.Ground.AreaM2, option)
+	return rows.Fix(p.Spec, p.Rows, p.Beside, p.Ground.Origin, p.Ground.AreaM2, option)
 }

@@ -200,8 +200,9 @@ func (d *Drawn) taped(o Outline) error {
 	d.ClosingM = math.Hypot(end.X, end.Y)
 	d.Closing = d.ClosingM / way
 	if d.Closing > 0.1 {
-		return finding.Bad("text", fmt.Sprintf("%.1f m", d.ClosingM), fmt.Sprintf("is how far the walk ends from where it began, %.0f %% of its length: a side is missing or a "+
-			"bearing is wrong", d.Closing*100), "sides that come back to the first corner to a tenth of their length")
+		return finding.Bad("text", fmt.Sprintf("%.1f m", d.ClosingM),
+			fmt.Sprintf("is how far the walk ends from where it began, %.0f %% of its length: a side is missing or a "+
+				"bearing is wrong", d.Closing*100), "sides that come back to the first corner to a tenth of their length")
 	}
 	for i := range corners {
 		k := gone[i] / way

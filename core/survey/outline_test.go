@@ -86,10 +86,12 @@ func TestTapeAndPoints(t *testing.T) {
 
 func TestOutlinesRefused(t *testing.T) {
 	for _, o := range []Outline{
-		{Way: "guess", At: here}, {Way: BySize, LengthM: 100, WidthM: 100}, {Way: BySize, At: here, LengthM: 100}, {Way: BySize, At: here, LengthM: math.NaN(), WidthM: 3},
+		{Way: "guess", At: here}, {Way: BySize, LengthM: 100, WidthM: 100}, {Way: BySize, At: here, LengthM: 100}, {Way: BySize, At: here, LengthM: math.NaN(),
+			WidthM: 3},
 		{Way: ByArea, At: here, AreaM2: 3}, {Way: ByArea, At: here, AreaM2: math.Inf(1)}, {Way: ByPoints, Text: "here\nthere\nnowhere"}, {Way: ByPoints},
 		{Way: ByTape, At: here, Text: "0 0\n1 1"}, {Way: ByTape, At: here, Text: "0 0\n100 0\n0 100 5\n9 9"}, {Way: ByWalk, At: here, Text: "90 100\n0 50\n270 30"},
-		{Way: ByWalk, At: here, Text: "90 100\n0 -50\n270 100"}, {Way: ByTape, At: here, Text: "0 0\n100 100\n100 0\n0 100"}, {Way: BySize, At: here, LengthM: 9, WidthM: 9, BearingDeg: 900},
+		{Way: ByWalk, At: here, Text: "90 100\n0 -50\n270 100"}, {Way: ByTape, At: here, Text: "0 0\n100 100\n100 0\n0 100"}, {Way: BySize, At: here, LengthM: 9,
+			WidthM: 9, BearingDeg: 900},
 	} {
 		if d, err := Draw(o); err == nil {
 			t.Errorf("%+v makes %+v", o, d)

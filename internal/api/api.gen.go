@@ -22,7 +22,9 @@ import (
 	"slowroot/core/plan/fit"
 	"slowroot/core/plan/ground"
 	"slowroot/core/plan/prepare"
+	"slowroot/core/plan/rows"
 	"slowroot/core/plan/soils"
+	"slowroot/core/plan/stand"
 	"slowroot/core/plan/work"
 	"slowroot/core/practice"
 	"slowroot/core/record"
@@ -106,6 +108,12 @@ type BedChoice = document.BedChoice
 // BedPlan defines model for BedPlan.
 type BedPlan = drains.BedPlan
 
+// BeltOf defines model for BeltOf.
+type BeltOf = document.Belt
+
+// Beside defines model for Beside.
+type Beside = rows.Beside
+
 // BillLine defines model for BillLine.
 type BillLine = report.Line
 
@@ -165,6 +173,9 @@ type ColdSign = terrain.ColdSign
 
 // ColdSpot defines model for ColdSpot.
 type ColdSpot = ground.ColdSpot
+
+// Companion defines model for Companion.
+type Companion = document.Companion
 
 // Consequence defines model for Consequence.
 type Consequence = report.Consequence
@@ -296,6 +307,9 @@ type Ground = ground.Result
 // Harvest defines model for Harvest.
 type Harvest = crop.Harvest
 
+// Headland defines model for Headland.
+type Headland = document.Headland
+
 // HeightSource defines model for HeightSource.
 type HeightSource = document.HeightSource
 
@@ -387,6 +401,15 @@ type NewSheet struct {
 // Obstacle defines model for Obstacle.
 type Obstacle = document.Obstacle
 
+// ObstacleLaid defines model for ObstacleLaid.
+type ObstacleLaid = rows.Obstacle
+
+// Option defines model for Option.
+type Option = estate.Option
+
+// OrderBeside defines model for OrderBeside.
+type OrderBeside = stand.BesideLine
+
 // Organic defines model for Organic.
 type Organic = amend.Organic
 
@@ -395,6 +418,9 @@ type Outline = survey.Outline
 
 // OutlineDrawn defines model for OutlineDrawn.
 type OutlineDrawn = survey.Drawn
+
+// OverLattice defines model for OverLattice.
+type OverLattice = document.Over
 
 // Override defines model for Override.
 type Override = document.Override
@@ -516,6 +542,9 @@ type RipPlan = soil.RipPlan
 
 // RootBarrier defines model for RootBarrier.
 type RootBarrier = soil.Barrier
+
+// RowBearing defines model for RowBearing.
+type RowBearing = rows.Bearing
 
 // RowPiece defines model for RowPiece.
 type RowPiece = layout.Piece
@@ -742,6 +771,9 @@ type SheetYield struct {
 	Source         string      `json:"source"`
 }
 
+// Shelter defines model for Shelter.
+type Shelter = rows.Shelter
+
 // Sieves defines model for Sieves.
 type Sieves = amend.Sieves
 
@@ -760,6 +792,9 @@ type Sorted = document.Sorted
 // Stage defines model for Stage.
 type Stage = document.Stage
 
+// StandBeside defines model for StandBeside.
+type StandBeside = document.StandBeside
+
 // Status defines model for Status.
 type Status struct {
 	Build      string `json:"build"`
@@ -775,6 +810,15 @@ type StepState = plan.Step
 // Steps defines model for Steps.
 type Steps = store.Steps
 
+// Strip defines model for Strip.
+type Strip = document.Strip
+
+// StripRow defines model for StripRow.
+type StripRow = document.StripRow
+
+// StripShare defines model for StripShare.
+type StripShare = rows.Share
+
 // Supply defines model for Supply.
 type Supply = work.Supply
 
@@ -789,6 +833,9 @@ type TestField = estate.TestField
 
 // TestView defines model for TestView.
 type TestView = soils.TestView
+
+// TradeOff defines model for TradeOff.
+type TradeOff = rows.TradeOff
 
 // Use defines model for Use.
 type Use = rotation.Use
@@ -906,6 +953,12 @@ type AdoptPlanParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// GetBearingsParams defines parameters for GetBearings.
+type GetBearingsParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
 // ImportDrainsParams defines parameters for ImportDrains.
 type ImportDrainsParams struct {
 	// IfMatch the revision the change was made from, in quotes
@@ -957,6 +1010,21 @@ type MergeBlocksJSONBody struct {
 
 // MergeBlocksParams defines parameters for MergeBlocks.
 type MergeBlocksParams struct {
+	// IfMatch the revision the change was made from, in quotes
+	IfMatch *IfMatch `json:"If-Match,omitempty"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
+// ChooseOptionJSONBody defines parameters for ChooseOption.
+type ChooseOptionJSONBody struct {
+	Aside    map[string]string `json:"aside"`
+	Planting string            `json:"planting"`
+}
+
+// ChooseOptionParams defines parameters for ChooseOption.
+type ChooseOptionParams struct {
 	// IfMatch the revision the change was made from, in quotes
 	IfMatch *IfMatch `json:"If-Match,omitempty"`
 
@@ -1215,6 +1283,9 @@ type EndPlantingJSONRequestBody = PlantingEnd
 // MergeBlocksJSONRequestBody defines body for MergeBlocks for application/json ContentType.
 type MergeBlocksJSONRequestBody MergeBlocksJSONBody
 
+// ChooseOptionJSONRequestBody defines body for ChooseOption for application/json ContentType.
+type ChooseOptionJSONRequestBody ChooseOptionJSONBody
+
 // RecordPlantedJSONRequestBody defines body for RecordPlanted for application/json ContentType.
 type RecordPlantedJSONRequestBody RecordPlantedJSONBody
 
@@ -1298,6 +1369,9 @@ type ServerInterface interface {
 	// AdoptPlan Adopt the plan; its dates become the baseline
 	// (POST /blocks/{id}/adopt)
 	AdoptPlan(c *gin.Context, id BlockId, params AdoptPlanParams)
+	// GetBearings What the rows would be on every bearing
+	// (GET /blocks/{id}/bearings)
+	GetBearings(c *gin.Context, id BlockId, params GetBearingsParams)
 	// ImportDrains Take the drain lines of a GeoJSON file
 	// (POST /blocks/{id}/drains)
 	ImportDrains(c *gin.Context, id BlockId, params ImportDrainsParams)
@@ -1319,6 +1393,12 @@ type ServerInterface interface {
 	// MergeBlocks Join another block to this one
 	// (POST /blocks/{id}/merge)
 	MergeBlocks(c *gin.Context, id BlockId, params MergeBlocksParams)
+	// CompareOptions Every planting of the block that is not in the ground, planned and drawn side by side
+	// (GET /blocks/{id}/options)
+	CompareOptions(c *gin.Context, id BlockId)
+	// ChooseOption Plan with one option; the others are only considered from then on, with the reason
+	// (POST /blocks/{id}/options)
+	ChooseOption(c *gin.Context, id BlockId, params ChooseOptionParams)
 	// GetPlan The plan of a block
 	// (GET /blocks/{id}/plan)
 	GetPlan(c *gin.Context, id BlockId, params GetPlanParams)
@@ -1820,6 +1900,42 @@ func (siw *ServerInterfaceWrapper) AdoptPlan(c *gin.Context) {
 	siw.Handler.AdoptPlan(c, id, params)
 }
 
+// GetBearings operation middleware
+func (siw *ServerInterfaceWrapper) GetBearings(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetBearingsParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetBearings(c, id, params)
+}
+
 // ImportDrains operation middleware
 func (siw *ServerInterfaceWrapper) ImportDrains(c *gin.Context) {
 
@@ -2176,6 +2292,99 @@ func (siw *ServerInterfaceWrapper) MergeBlocks(c *gin.Context) {
 	}
 
 	siw.Handler.MergeBlocks(c, id, params)
+}
+
+// CompareOptions operation middleware
+func (siw *ServerInterfaceWrapper) CompareOptions(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CompareOptions(c, id)
+}
+
+// ChooseOption operation middleware
+func (siw *ServerInterfaceWrapper) ChooseOption(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ChooseOptionParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "If-Match" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("If-Match")]; found {
+		var IfMatch IfMatch
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for If-Match, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "If-Match", valueList[0], &IfMatch, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter If-Match: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.IfMatch = &IfMatch
+
+	}
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChooseOption(c, id, params)
 }
 
 // GetPlan operation middleware
@@ -4109,6 +4318,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/blocks/:id/preview", wrapper.PreviewPlan)
 	router.POST(options.BaseURL+"/blocks/:id/preview/:parts", wrapper.PreviewParts)
 	router.GET(options.BaseURL+"/blocks/:id/forks", wrapper.GetForks)
+	router.GET(options.BaseURL+"/blocks/:id/bearings", wrapper.GetBearings)
+	router.GET(options.BaseURL+"/blocks/:id/options", wrapper.CompareOptions)
+	router.POST(options.BaseURL+"/blocks/:id/options", wrapper.ChooseOption)
 	router.GET(options.BaseURL+"/blocks/:id/working", wrapper.GetWorking)
 	router.POST(options.BaseURL+"/blocks/:id/adopt", wrapper.AdoptPlan)
 	router.POST(options.BaseURL+"/blocks/:id/planted", wrapper.RecordPlanted)

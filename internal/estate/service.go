@@ -408,6 +408,22 @@ func (s *Service) input(ctx context.Context, e document.Estate, d BlockDoc) (pla
 		return in, err
 	}
 	in.Sheet = sheet
+	for _, c := range b.Planting.Companions {
+		if c.Sheet == "" || in.Beside[c.Sheet] != nil {
+			continue
+		}
+		beside, err := s.sheetIn(ctx, c.Sheet, e.Units)
+		if err != nil {
+			return in, err
+		}
+		if beside == nil {
+			return in, finding.Bad("planting.companions.sheet", c.Sheet, "is not a practice sheet of the library", "a sheet from the list of sheets, or a name without one")
+		}
+		if in.Beside == nil {
+			in.Beside = map[string]*practice.Sheet{}
+		}
+		in.Beside[c.Sheet] = beside
+	}
 	if in.Sheet == nil && b.Planting.SheetDigest == "" {
 		return in, finding.Bad("planting.sheet", b.Planting.Sheet, "is not a practice sheet of the library", "a sheet from the list of sheets")
 	}

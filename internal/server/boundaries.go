@@ -73,3 +73,28 @@ func (s *Server) DuplicateBlock(c *gin.Context, id string, p api.DuplicateBlockP
 		revisioned(s, c, http.StatusCreated, d.Revision, d, err)
 	}
 }
+
+func (s *Server) GetBearings(c *gin.Context, id string, _ api.GetBearingsParams) {
+	t, err := s.Estate.Bearings(c.Request.Context(), id)
+	answer(s, c, http.StatusOK, t, err)
+}
+
+func (s *Server) CompareOptions(c *gin.Context, id string) {
+	list, err := s.Estate.Options(c.Request.Context(), id)
+	answer(s, c, http.StatusOK, list, err)
+}
+
+func (s *Server) ChooseOption(c *gin.Context, id string, p api.ChooseOptionParams) {
+	rev, ok := s.revision(c, p.IfMatch)
+	if !ok {
+		return
+	}
+	var in struct {
+		Planting string            `json:"planting"`
+		Aside    map[string]string `json:"aside"`
+	}
+	if s.decode(c, &in) {
+		d, err := s.Estate.ChooseOption(c.Request.Context(), person(p.XPerson), id, rev, in.Planting, in.Aside)
+		revisioned(s, c, http.StatusOK, d.Revision, d, err)
+	}
+}

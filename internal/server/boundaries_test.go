@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"strings"
 	"testing"
+
+	"slowroot/internal/store"
 )
 
 // boundaryOperations asks where a field lies, draws it as it was told, copies it, cuts the copy and joins it again, and undoes all.
@@ -58,9 +60,57 @@ func (r *rig) boundaryOperations() {
 	r.want(404, "GET", "/blocks/"+copied.ID, "")
 }
 
+// optionOperations lays companions and strips out on a block that is planned, adds a second option, compares them and chooses.
+func (r *rig) optionOperations(id string) {
+	var d struct {
+		Revision  int
+		Plantings []struct{ ID, Stage string }
+	}
+	at := "/blocks/" + id
+	r.want(200, "GET", at, "").into(&d)
+	match := func() []string { return []string{"If-Match", fmt.Sprintf("%q", fmt.Sprint(d.Revision))} }
+	begin := `{"considered":true,"sheet":"hazelnut","date":"","layout":{"headlands":[{"towardDeg":90,"widthM":9}]},"adoptedOn":"","baseDate":"","planted":"","name":"With shade",
+"companions":[{"id":"h","role":"companion","name":"A herb","each":1},{"id":"s","role":"shade","sheet":"banana","name":"","over":{"pattern":"square","rowSpacingM":9,"plantSpacingM":9}},
+{"id":"w","role":"windbreak","name":"Alder","survival":0.9,"belt":{"towardDeg":240,"rows":2,"rowSpacingM":2.5,"spacingM":1.6,"insetM":2,"setbackM":5,"heightM":8}}],
+"strips":[{"id":"a","kind":"tree row","name":"","widthM":2,"rows":[{"spacingM":4,"of":["main"]}]},{"id":"b","kind":"bed","name":"Herbs","widthM":4,"rows":[{"spacingM":0.4,"of":["h"]},{"spacingM":0.4,"of":["h"]}]}]}`
+	r.want(201, "POST", at+"/plantings", begin, match()...).into(&d)
+	pid := d.Plantings[len(d.Plantings)-1].ID
+	var options []struct {
+		ID, Problem string
+		Beside      []struct{ Stations int }
+	}
+	r.want(200, "GET", at+"/options", "").into(&options)
+	found := false
+	for _, o := range options {
+		if o.ID == pid {
+			found = true
+			if o.Problem != "" || len(o.Beside) != 3 || o.Beside[0].Stations < 100 || o.Beside[1].Stations < 10 || o.Beside[2].Stations < 10 {
+				r.t.Errorf("the option is %+v", o)
+			}
+		}
+	}
+	if !found {
+		r.t.Errorf("%d options, none of them the new one", len(options))
+	}
+	r.want(404, "POST", at+"/options", `{"planting":"nope","aside":{}}`, match()...)
+	var now struct{ Revision int }
+	r.want(200, "GET", at, "").into(&now)
+	d.Revision = now.Revision
+	r.want(200, "POST", at+"/options", fmt.Sprintf(`{"planting":%q,"aside":{}}`, pid), match()...)
+	var t struct {
+		All  []struct{ Stations int }
+		Best []struct{ Deg float64 }
+	}
+	r.want(200, "GET", at+"/bearings?planting="+pid, "").into(&t)
+	if len(t.All) != 180 || len(t.Best) != 3 {
+		r.t.Errorf("%d bearings, %d best", len(t.All), len(t.Best))
+	}
+	r.want(200, "GET", at+"/plan?planting="+pid, "")
+}
+
 // A binary file reaches the reader as it is, and what is no file of boundaries is refused with its cause.
 func TestBoundaryFiles(t *testing.T) {
-	r := newRig(t)
+	r := newRig(t, store.Options{})
 	r.want(200, "POST", "/import/boundaries", "-38, 172\n-38, 172.002\n-37.999, 172.002\n", "Content-Type", "application/octet-stream")
 	if got := r.want(422, "POST", "/import/boundaries", "PK\x03\x04 broken", "Content-Type", "application/octet-stream"); !strings.Contains(got.Body.String(), "zipped") {
 		t.Errorf("a broken zip: %s", got.Body)

@@ -193,6 +193,7 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 		t.Errorf("what was exported reads back as %+v", found)
 	}
 	r.boundaryOperations()
+	r.optionOperations(id["Gate Field"])
 	r.want(201, "POST", "/blocks", `{"blocks":[{"name":"New","number":0,"boundary":{"outer":[{"lon":172,"lat":-38},{"lon":172.002,"lat":-38},{"lon":172.002,"lat":-37.999}]},"surveyed":"","accuracyM":0,"notes":""}]}`)
 	var history []struct{ ID int }
 	r.want(200, "GET", "/history", "").into(&history)

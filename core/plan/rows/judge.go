@@ -26,7 +26,7 @@ func (r Result) Judge(in In, say *report.Voice) {
 		for k := s.EdgeBandM / 2; k > 0.2; k /= 2 {
 			trial := s
 			trial.EdgeBandM, trial.RowEndSetbackM = math.Round(k*10)/10, math.Min(s.RowEndSetbackM, math.Round(k*10)/10)
-			if got, err := layout.Place(in.Ground.On, trial); err == nil && got.Stations > 0 {
+			if got, err := layout.Place(in.field(), trial); err == nil && got.Stations > 0 {
 				f.Remedies = append(f.Remedies, finding.Remedy{Label: fmt.Sprintf("Band and setback %s", say.Text(trial.EdgeBandM, units.Spacing)),
 					Patch: patch(map[string]any{"edgeBandM": trial.EdgeBandM, "rowEndSetbackM": trial.RowEndSetbackM})})
 				break
@@ -53,6 +53,7 @@ func (r Result) Judge(in In, say *report.Voice) {
 			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", say.Text(lost, units.Fraction),
 				say.Text(float64(pl.Stations), units.Count), say.Text(math.Round(density*in.Ground.AreaM2/1e4), units.Count))})
 	}
+	r.judgeBeside(in, say)
 	if r.Option.Pollinizer.None() {
 		return
 	}
@@ -78,7 +79,7 @@ func (r Result) Agree(in In, say *report.Voice) {
 			sentence := fmt.Sprintf("%s × %s stands in the ground; the choices now say %s × %s. Nothing in the ground has moved.",
 				say.Text(a.Spec.RowSpacingM, units.Spacing), say.Text(a.Spec.PlantSpacingM, units.Spacing), say.Text(now.RowSpacingM, units.Spacing),
 				say.Text(now.PlantSpacingM, units.Spacing))
-			if got, err := layout.Place(in.Ground.On, now); err == nil {
+			if got, err := layout.Place(in.field(), now); err == nil {
 				sentence += fmt.Sprintf(" They would make %s stations instead of %s.", say.Text(float64(got.Stations), units.Count), say.Text(float64(a.Stations),
 					units.Count))
 			}

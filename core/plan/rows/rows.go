@@ -23,7 +23,10 @@ import (
 type In struct {
 	Ground   ground.Result
 	Grown    growth.Result
-	Planting *document.Planting // its own spacing, and its rows as planted
+	Planting *document.Planting // its own spacing, what stands beside its rows, and its rows as planted
+
+	Obstacles []document.Obstacle        // what takes no plants
+	Sheets    map[string]*practice.Sheet // of the companions, by id
 }
 
 // Result is the layout on the block.
@@ -34,6 +37,8 @@ type Result struct {
 	OutAge    int     // age year temporary plants come out; 0 when there are none
 	LaterAge  int     // and the second time
 	PlantedHa float64 // the stations stand for
+	Beside    []Beside
+	Shares    []Share // of the strips
 }
 
 // Place places the layout, or takes it as it stands in the ground.
@@ -43,12 +48,13 @@ func Place(in In, say *report.Voice) (Result, error) {
 	if p.AsPlanted != nil {
 		r.Spec = p.AsPlanted.Spec.Normal()
 		r.Placed = standing(in.Ground.Plane, p.AsPlanted)
+		r.Beside = in.stood(in.Ground.Plane, p.AsPlanted)
 		if l, ok := in.Grown.Sheet.Layout(p.AsPlanted.Layout); ok {
 			r.Option = in.Grown.Sheet.Stocked(l, in.Grown.Choices)
 		}
 	} else {
 		r.Spec = p.Spec(r.Option).Normal()
-		r.Placed, err = layout.Place(in.Ground.On, p.Spec(r.Option))
+		r.Placed, r.Beside, err = in.lay(r.Option)
 	}
 	var fe *finding.FieldError
 	if errors.As(err, &fe) {
@@ -69,6 +75,7 @@ func Place(in In, say *report.Voice) (Result, error) {
 	}
 	density := s.StationsPerHa()
 	r.PlantedHa = float64(pl.Stations) / density
+	r.Shares = r.shares(p)
 	from := working.Computed
 	if p.AsPlanted != nil {
 		from = working.Measured
@@ -97,6 +104,7 @@ func Place(in In, say *report.Voice) (Result, error) {
 		say.Figure(report.Figure{Path: "rows.pollinizers", Step: "rows", Label: "Pollinizers", Quantity: units.Count, Value: float64(pl.Pollinizers), Origin: from,
 			Note: fmt.Sprintf("one in every %d of every %s row", s.Pollinizer.EveryPlant, report.Ordinal(s.Pollinizer.EveryRow))})
 	}
+	r.besides(in, say)
 	r.working(in, density, say)
 	return r, nil
 }
@@ -198,13 +206,13 @@ func standing(plane geo.Plane, a *document.AsPlanted) layout.Placement {
 }
 
 // Fix records the layout of a plan as planted, with positions on the ellipsoid.
-func Fix(spec layout.Spec, pieces []layout.Piece, origin geo.Point, areaM2 float64, option string) *document.AsPlanted {
+func Fix(spec layout.Spec, pieces []layout.Piece, beside []Beside, origin geo.Point, areaM2 float64, option string) *document.AsPlanted {
 	pl := geo.PlaneAt(origin)
-	a := &document.AsPlanted{Spec: spec, Layout: option, AreaM2: areaM2, Rows: make([]document.Row, len(pieces))}
-	for i, r := range pieces {
-		last := float64(r.Stations - 1)
-		a.Rows[i] = document.Row{Row: r.Row, Station: r.Station1, N: r.Stations, LengthM: r.LengthM, Roles: r.Roles,
-			First: pl.From(geo.XY{X: r.FirstX, Y: r.FirstY}), Last: pl.From(geo.XY{X: r.FirstX + last*r.StepX, Y: r.FirstY + last*r.StepY})}
+	a := &document.AsPlanted{Spec: spec, Layout: option, AreaM2: areaM2, Rows: fixed(pl, pieces)}
+	for _, b := range beside {
+		a.Beside = append(a.Beside, document.StandBeside{ID: b.ID, Rows: fixed(pl, b.Rows)})
+	}
+	for _, r := range pieces {
 		a.Stations += r.Stations
 		a.RowMetres += r.LengthM
 		for _, ch := range r.Roles {
@@ -219,4 +227,15 @@ func Fix(spec layout.Spec, pieces []layout.Piece, origin geo.Point, areaM2 float
 		}
 	}
 	return a
+}
+
+// fixed are pieces of row with positions on the ellipsoid.
+func fixed(pl geo.Plane, pieces []layout.Piece) []document.Row {
+	out := make([]document.Row, len(pieces))
+	for i, r := range pieces {
+		last := float64(r.Stations - 1)
+		out[i] = document.Row{Row: r.Row, Station: r.Station1, N: r.Stations, LengthM: r.LengthM, Roles: r.Roles,
+			First: pl.From(geo.XY{X: r.FirstX, Y: r.FirstY}), Last: pl.From(geo.XY{X: r.FirstX + last*r.StepX, Y: r.FirstY + last*r.StepY})}
+	}
+	return out
 }

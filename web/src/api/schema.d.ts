@@ -231,6 +231,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/blocks/{id}/bearings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the rows would be on every bearing */
+        get: operations["getBearings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every planting of the block that is not in the ground, planned and drawn side by side */
+        get: operations["compareOptions"];
+        put?: never;
+        /** Plan with one option; the others are only considered from then on, with the reason */
+        post: operations["chooseOption"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/blocks/{id}/working": {
         parameters: {
             query?: never;
@@ -1336,6 +1371,10 @@ export interface components {
             baseDate: string;
             planted: string;
             asPlanted?: components["schemas"]["AsPlanted"];
+            companions?: components["schemas"]["Companion"][];
+            strips?: components["schemas"]["Strip"][];
+            /** @description why another option was taken */
+            aside?: string;
         };
         Choice: {
             option: string;
@@ -1352,6 +1391,11 @@ export interface components {
             rowEndSetbackM?: number;
             offsetM?: number;
             pollinizer?: components["schemas"]["Pollinizer"];
+            /** @enum {string} */
+            pattern?: "square" | "rectangle" | "triangle" | "twin" | "quincunx";
+            groupRows?: number;
+            stagger?: boolean;
+            headlands?: components["schemas"]["Headland"][];
         };
         Pollinizer: {
             everyRow: number;
@@ -1367,6 +1411,7 @@ export interface components {
             later?: number;
             rowMetres: number;
             areaM2: number;
+            beside?: components["schemas"]["StandBeside"][];
         };
         PlantedRow: {
             row: number;
@@ -1376,6 +1421,135 @@ export interface components {
             n: number;
             lengthM: number;
             roles?: string;
+        };
+        Companion: {
+            id: string;
+            role: string;
+            sheet?: string;
+            name: string;
+            each?: number;
+            survival?: number;
+            fromYear?: number;
+            toYear?: number;
+            over?: components["schemas"]["OverLattice"];
+            belt?: components["schemas"]["BeltOf"];
+        };
+        OverLattice: {
+            /** @enum {string} */
+            pattern: "square" | "rectangle" | "triangle" | "twin" | "quincunx";
+            rowSpacingM: number;
+            plantSpacingM: number;
+            shiftAlongM?: number;
+            shiftAcrossM?: number;
+            takes?: boolean;
+        };
+        BeltOf: {
+            towardDeg: number;
+            rows: number;
+            rowSpacingM: number;
+            spacingM: number;
+            insetM: number;
+            setbackM: number;
+            heightM: number;
+            stagger?: boolean;
+        };
+        Strip: {
+            id: string;
+            kind: string;
+            name: string;
+            widthM: number;
+            rows?: components["schemas"]["StripRow"][];
+        };
+        StripRow: {
+            spacingM: number;
+            acrossM?: number;
+            shiftM?: number;
+            of: string[];
+        };
+        Option: {
+            id: string;
+            name: string;
+            sheet: string;
+            sheetName: string;
+            stage: components["schemas"]["Stage"];
+            aside: string;
+            problem: string;
+            spec: components["schemas"]["LayoutSpec"];
+            rows: components["schemas"]["RowPiece"][];
+            beside: components["schemas"]["Beside"][];
+            spreadM: number;
+            figures: components["schemas"]["Figure"][];
+        };
+        Headland: {
+            towardDeg: number;
+            widthM: number;
+        };
+        StandBeside: {
+            id: string;
+            rows: components["schemas"]["PlantedRow"][];
+        };
+        Beside: {
+            id: string;
+            role: string;
+            name: string;
+            sheet: string;
+            where: string;
+            rows: components["schemas"]["RowPiece"][];
+            stations: number;
+            each: number;
+            perHa: number;
+            metres: number;
+            fromYear: number;
+            toYear: number;
+            spreadM: number[];
+            shelter: components["schemas"]["Shelter"][];
+        };
+        Shelter: {
+            ring: number[][];
+        };
+        StripShare: {
+            id: string;
+            kind: string;
+            name: string;
+            widthM: number;
+            share: number;
+            areaM2: number;
+        };
+        ObstacleLaid: {
+            id: string;
+            kind: string;
+            name: string;
+            points: number[][];
+            area: boolean;
+            halfM: number;
+            freeM: number;
+        };
+        OrderBeside: {
+            id: string;
+            kind: string;
+            wanted: number;
+            plants: number;
+            survival: number;
+        };
+        TradeOff: {
+            all: components["schemas"]["RowBearing"][];
+            best: components["schemas"]["RowBearing"][];
+            long: number;
+            few: number;
+            fall: number | null;
+            sun: string;
+        };
+        RowBearing: {
+            deg: number;
+            stations: number;
+            passes: number;
+            meanM: number;
+            metres: number;
+            hours: number;
+            fallPct: number | null;
+            offNorth: number;
+            score: number;
+            words: string;
         };
         LayoutSpec: {
             /**
@@ -1394,6 +1568,9 @@ export interface components {
             temporary: boolean;
             /** @description how stations come out; empty is every second one in the row */
             takeOut?: string;
+            groupRows?: number;
+            stagger?: boolean;
+            strips?: boolean;
         };
         Plan: {
             planting: string;
@@ -1423,6 +1600,10 @@ export interface components {
             };
             figures: components["schemas"]["Figure"][];
             rows: components["schemas"]["RowPiece"][];
+            beside: components["schemas"]["Beside"][];
+            strips: components["schemas"]["StripShare"][];
+            obstacles: components["schemas"]["ObstacleLaid"][];
+            orderBeside: components["schemas"]["OrderBeside"][];
             outAge: number;
             /** @description age year the second removal comes; 0 when there is none */
             laterAge: number;
@@ -3508,6 +3689,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fork"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getBearings: {
+        parameters: {
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description bearings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TradeOff"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    compareOptions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description options */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Option"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    chooseOption: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the revision the change was made from, in quotes */
+                "If-Match"?: components["parameters"]["IfMatch"];
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    planting: string;
+                    aside: {
+                        [key: string]: string;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description chosen */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
+                };
+            };
+            /** @description changed by somebody else */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDoc"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,146 @@
+package rows
+
+import (
+	"fmt"
+	"math"
+
+	"slowroot/core/layout"
+	"slowroot/core/plan/ground"
+)
+
+// Bearing is what the rows would be on one bearing, method LAY-4.
+type Bearing struct {
+	Deg      float64  `json:"deg"`
+	Stations int      `json:"stations"`
+	Passes   int      `json:"passes"`  // pieces of row: twice as many ends to turn at
+	MeanM    float64  `json:"meanM"`   // length of a pass
+	Metres   float64  `json:"metres"`  // of row
+	Hours    float64  `json:"hours"`   // to drive every row once
+	FallPct  *float64 `json:"fallPct"` // along the rows; nil where no heights are known
+	OffNorth float64  `json:"offNorth"`
+	Score    float64  `json:"score"` // 0 is best
+	Words    string   `json:"words"`
+}
+
+// Trade-offs holds the bearings tried, one a degree, and the best of them.
+type TradeOff struct {
+	All  []Bearing `json:"all"`
+	Best []Bearing `json:"best"` // the three best that lie 10° or more apart
+	Long float64   `json:"long"` // bearing of the longest side
+	Few  float64   `json:"few"`  // with the fewest passes
+	Fall *float64  `json:"fall"` // down the slope; nil where no heights are known
+	Sun  string    `json:"sun"`  // what the latitude says of rows and sun
+}
+
+// What driving takes: common practice, no source.
+const (
+	turnS   = 30.0 // a turn at a row end, s
+	speedMS = 1.4  // along the row, m/s: 5 km/h
+)
+
+// What a point of each trade-off weighs: common practice, no source.
+const (
+	weighHours = 0.5
+	weighFall  = 0.3
+	weighSun   = 0.2
+)
+
+// Bearings lays the rows out on every whole degree from 0 to 179 and weighs them: hours of driving and turning, fall along the row, sun.
+func Bearings(in In, land *ground.Land) (TradeOff, error) {
+	var t TradeOff
+	f, s := in.field(), in.Planting.Spec(in.Grown.Option)
+	all, err := layout.Bearings(f, s)
+	if err != nil {
+		return t, err
+	}
+	northSouth := math.Abs(in.Ground.Origin.Lat) > 25
+	t.Sun = "Within 25° of the equator the sun passes overhead: rows may run any way for light."
+	if northSouth {
+		t.Sun = "Beyond 25° of latitude rows within 30° of north–south light both sides alike."
+	}
+	least := math.Inf(1)
+	for _, g := range all {
+		b := Bearing{Deg: g.Deg, Stations: g.Stations, Passes: g.Passes, Metres: g.Metres, OffNorth: 90 - math.Abs(g.Deg-90)}
+		if g.Passes > 0 {
+			b.MeanM = g.Metres / float64(g.Passes)
+		}
+		b.Hours = (float64(2*g.Passes)*turnS + g.Metres/speedMS) / 3600
+		if land != nil {
+			fall := land.Lie.SlopePct * math.Abs(math.Cos((g.Deg-land.Lie.FallsTo)*math.Pi/180))
+			b.FallPct = &fall
+		}
+		if g.Stations > 0 {
+			least = math.Min(least, b.Hours/float64(g.Stations))
+		}
+		t.All = append(t.All, b)
+	}
+	best := 0
+	for i := range t.All {
+		b := &t.All[i]
+		b.weigh(least, northSouth)
+		if b.Score < t.All[best].Score {
+			best = i
+		}
+		if b.Passes > 0 && (t.All[int(t.Few)].Passes == 0 || b.Passes < t.All[int(t.Few)].Passes) {
+			t.Few = b.Deg
+		}
+	}
+	t.Best = apart(t.All, 3, 10)
+	t.Long = layout.LongestSideDeg(f.Rings[0])
+	if land != nil {
+		fall := math.Mod(land.Lie.FallsTo, 180)
+		t.Fall = &fall
+	}
+	return t, nil
+}
+
+// weigh gives a bearing its score and says what speaks for and against it.
+func (b *Bearing) weigh(least float64, northSouth bool) {
+	if b.Stations == 0 {
+		b.Score, b.Words = 9, "not one station fits"
+		return
+	}
+	b.Score = weighHours * math.Min(1, b.Hours/float64(b.Stations)/least-1)
+	b.Words = fmt.Sprintf("%d passes", b.Passes)
+	if b.FallPct != nil {
+		switch p := *b.FallPct; {
+		case p > 12:
+			b.Score += weighFall
+			b.Words += "; too steep along the row for a tractor"
+		case p > 5:
+			b.Score += weighFall * (0.4 + 0.6*(p-5)/7)
+			b.Words += "; bare soil washes down these rows"
+		case p < 0.2:
+			b.Score += weighFall * 0.2
+			b.Words += "; water stands in level rows"
+		default:
+			b.Words += "; water leaves along the row without washing it"
+		}
+	}
+	if northSouth && b.OffNorth > 30 {
+		b.Score += weighSun * math.Min(1, (b.OffNorth-30)/60)
+		b.Words += "; one side of the row shades the other"
+	}
+}
+
+// apart are the n best bearings that lie some degrees from one another.
+func apart(all []Bearing, n int, deg float64) []Bearing {
+	out := []Bearing{}
+	for len(out) < n {
+		at := -1
+		for i, b := range all {
+			near := b.Stations == 0
+			for _, o := range out {
+				near = near || math.Abs(math.Remainder(b.Deg-o.Deg, 180)) < deg
+			}
+			if !near && (at < 0 || b.Score < all[at].Score) {
+				at = i
+			}
+		}
+		if at < 0 {
+			break
+		}
+		out = append(out, all[at])
+	}
+	return out
+}

@@ -40,8 +40,8 @@ func (r Result) judgeBeside(in In, say *report.Voice) {
 				other := slices.Clone(in.Planting.Companions)
 				other[i].Over = &taken
 				say.Note(finding.Finding{Rule: "rows.coincide", Weight: finding.Mend, Step: "rows", Subject: b.Name, Source: "method LAY-1, lattices that share points",
-					Sentence: fmt.Sprintf("%s of %s stand on a station of the main crop: two plants want one hole.", say.Text(float64(n), units.Count),
-						say.Text(float64(b.Stations), units.Count)),
+					Sentence: fmt.Sprintf("%s of %s stations of %s stand on a station of the main crop: two plants want one hole.", say.Text(float64(n), units.Count),
+						say.Text(float64(b.Stations), units.Count), report.LowerFirst(b.Name)),
 					Remedies: []finding.Remedy{{Label: "Shift it by half a cell", Patch: map[string]any{"planting": map[string]any{"companions": list}}},
 						{Label: "Let it take those stations", Patch: map[string]any{"planting": map[string]any{"companions": other}}}}}.Of(at))
 			}

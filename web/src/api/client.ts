@@ -137,6 +137,16 @@ export const useWorking = (id: string, figure: string) =>
     queryKey: ["working", id, figure, seenFrom()],
     queryFn: () => take(api.GET("/blocks/{id}/working", { params: { path: { id }, query: { figure } } })),
   });
+export const useBearings = (id: string, revision: number) =>
+  useQuery({
+    queryKey: ["bearings", id, revision, seenFrom()],
+    queryFn: () => take(api.GET("/blocks/{id}/bearings", { params: { path: { id } } })),
+  });
+export const useOptions = (id: string) =>
+  useQuery({
+    queryKey: ["options", id],
+    queryFn: () => take(api.GET("/blocks/{id}/options", { params: { path: { id } } })),
+  });
 export const useLists = () => useQuery({ queryKey: ["lists"], queryFn: () => take(api.GET("/lists")) });
 export const useRains = () => useQuery({ queryKey: ["rains"], queryFn: () => take(api.GET("/estate/rains")) });
 export const useClimate = () => useQuery({ queryKey: ["climate"], queryFn: () => take(api.GET("/climate")) });
@@ -296,6 +306,8 @@ export const write = {
   end: (d: BlockDoc, body: Schema["PlantingEnd"]) => take(api.POST("/blocks/{id}/end", { params: at(d), body })).then(keep),
   split: (d: BlockDoc, from: Schema["Point"], to: Schema["Point"]) =>
     take(api.POST("/blocks/{id}/split", { params: at(d), body: { from, to } })),
+  choose: (d: BlockDoc, planting: string, aside: Record<string, string>) =>
+    take(api.POST("/blocks/{id}/options", { params: at(d), body: { planting, aside } })).then(keep),
   merge: (d: BlockDoc, other: string) => take(api.POST("/blocks/{id}/merge", { params: at(d), body: { other } })).then(keep),
   duplicate: (d: BlockDoc, name: string) =>
     take(api.POST("/blocks/{id}/duplicate", { params: { path: { id: d.id }, header: by() }, body: { name } })),

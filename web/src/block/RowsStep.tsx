@@ -1,5 +1,11 @@
 import { laid } from "./draft";
 import { useState } from "react";
+import { Link } from "react-router";
+import { Bearings } from "../rows/Bearings";
+import { Companions } from "../rows/Companions";
+import { Obstacles } from "../rows/Obstacles";
+import { Strips } from "../rows/Strips";
+import { NumberField, Pick, Tabs } from "../shell/Fields";
 import type { Plan } from "../api/client";
 import { useReading } from "../shell/reading";
 import { fromSI, toSI } from "../units";
@@ -10,10 +16,18 @@ import { NoCrop } from "./NoCrop";
 import type { StepProps } from "./stepProps";
 import { isPlanned, stands } from "./paths";
 
-export function RowsStep({ plan, doc, draft, press, season, setSeason }: StepProps) {
+const views = [
+  ["spacing", "Spacing"],
+  ["beside", "Between and over the rows"],
+  ["bearing", "Bearing"],
+  ["obstacles", "Obstacles and headlands"],
+] as const;
+
+export function RowsStep(props: StepProps) {
+  const { plan, doc, season, setSeason, press } = props;
+  const [view, setView] = useState<(typeof views)[number][0]>("spacing");
   if (!isPlanned(plan)) return <NoCrop plan={plan} id={doc.id} />;
-  const s = plan.spec;
-  const derived = s.pattern !== "rectangle" && s.pattern !== "twin";
+  const shown = stands(plan) ? views.filter(([k]) => k !== "bearing") : views;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>
@@ -23,86 +37,165 @@ export function RowsStep({ plan, doc, draft, press, season, setSeason }: StepPro
         </div>
       </div>
       <div className="min-w-0">
-        <PlanSheet plan={plan} season={season} height={290} />
-        <AgeSlider plan={plan} season={season} setSeason={setSeason} />
-        {stands(plan) ? (
-          <p className="py-2 text-sm text-faint">
-            These rows stand in the ground with permanent numbers; nothing planned later moves them.
-          </p>
-        ) : (
-          <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-1 py-2 sm:grid-cols-2">
-            {!derived && (
-              <Setting
-                plan={plan}
-                draft={draft}
-                field="rowSpacingM"
-                label={s.pattern === "twin" ? "Between pair centres" : "Between rows"}
-                value={s.rowSpacingM}
-                quantity="spacing"
-                min={s.pattern === "twin" ? s.twinGapM + 0.2 : 0.5}
-                max={12}
-                step={0.05}
-              />
-            )}
-            <Setting
-              plan={plan}
-              draft={draft}
-              field="plantSpacingM"
-              label={derived ? "Between plants, all ways" : "Between plants in the row"}
-              value={s.plantSpacingM}
-              quantity="spacing"
-              min={0.3}
-              max={12}
-              step={0.05}
-            />
-            <Setting
-              plan={plan}
-              draft={draft}
-              field="bearingDeg"
-              label="Bearing of the rows"
-              value={s.bearingDeg}
-              quantity="angle"
-              min={0}
-              max={179}
-              step={1}
-            />
-            <Setting
-              plan={plan}
-              draft={draft}
-              field="edgeBandM"
-              label="Edge band"
-              value={s.edgeBandM}
-              quantity="spacing"
-              min={0}
-              max={20}
-              step={0.5}
-            />
-            <Setting
-              plan={plan}
-              draft={draft}
-              field="rowEndSetbackM"
-              label="Row-end setback"
-              value={s.rowEndSetbackM}
-              quantity="spacing"
-              min={0}
-              max={20}
-              step={0.5}
-            />
-            <Setting
-              plan={plan}
-              draft={draft}
-              field="offsetM"
-              label="Shift of the rows"
-              value={s.offsetM}
-              quantity="spacing"
-              min={-6}
-              max={6}
-              step={0.1}
-            />
-          </div>
+        <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+          <Tabs tabs={shown} on={view} turn={setView} label="What of the rows" />
+          <Link className="no-print text-sm text-faint hover:text-ink" to={`/blocks/${doc.id}/options`}>
+            Compare options
+          </Link>
+        </div>
+        {view !== "obstacles" && (
+          <>
+            <PlanSheet plan={plan} season={season} height={290} />
+            <AgeSlider plan={plan} season={season} setSeason={setSeason} />
+          </>
         )}
+        {view === "spacing" && <Spacing {...props} />}
+        {view === "beside" && (
+          <>
+            <Companions {...props} />
+            {!stands(plan) && <Strips {...props} />}
+          </>
+        )}
+        {view === "bearing" && <Bearings {...props} />}
+        {view === "obstacles" && <Obstacles {...props} />}
       </div>
     </div>
+  );
+}
+
+const patterns = [
+  { id: "", words: "as the layout has it" },
+  { id: "square", words: "square" },
+  { id: "rectangle", words: "rows" },
+  { id: "triangle", words: "triangle, equal sides" },
+  { id: "quincunx", words: "square with a centre" },
+  { id: "twin", words: "rows in groups" },
+];
+
+/** How far apart rows and plants stand, and by which pattern. */
+function Spacing({ plan, doc, draft }: StepProps) {
+  const s = plan.spec;
+  const derived = s.pattern !== "rectangle" && s.pattern !== "twin";
+  const own = doc.block.planting?.layout;
+  if (stands(plan))
+    return (
+      <p className="py-2 text-sm text-faint">
+        These rows stand in the ground with permanent numbers; nothing planned later moves them.
+      </p>
+    );
+  const lay = (layout: Record<string, unknown>) => void draft.commit({ planting: { layout } });
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-3 pt-2">
+        {!s.strips && (
+          <Pick
+            label="Pattern"
+            value={own?.pattern ?? ""}
+            options={patterns}
+            keep={(p) =>
+              lay(p === "twin" ? { pattern: p, twinGapM: s.twinGapM || Math.min(1, s.rowSpacingM / 4) } : { pattern: p || null })
+            }
+          />
+        )}
+        {s.pattern === "twin" && (
+          <>
+            <NumberField
+              label="Rows in a group"
+              quantity="count"
+              value={s.groupRows || 2}
+              keep={(v) => lay({ groupRows: v ?? null })}
+            />
+            <NumberField
+              label="Between the rows of a group"
+              quantity="spacing"
+              value={s.twinGapM}
+              keep={(v) => lay({ twinGapM: v ?? null })}
+            />
+          </>
+        )}
+        {(s.pattern === "twin" || s.pattern === "rectangle") && !s.strips && (
+          <label className="flex items-center gap-1 pb-1 text-sm">
+            <input type="checkbox" checked={s.stagger ?? false} onChange={(e) => lay({ stagger: e.target.checked })} />
+            every other row shifted half a spacing
+          </label>
+        )}
+      </div>
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-1 py-2 sm:grid-cols-2">
+        {!derived && !s.strips && (
+          <Setting
+            plan={plan}
+            draft={draft}
+            field="rowSpacingM"
+            label={s.pattern === "twin" ? "Between group centres" : "Between rows"}
+            value={s.rowSpacingM}
+            quantity="spacing"
+            min={s.pattern === "twin" ? s.twinGapM * ((s.groupRows || 2) - 1) + 0.2 : 0.5}
+            max={12}
+            step={0.05}
+          />
+        )}
+        {!s.strips && (
+          <Setting
+            plan={plan}
+            draft={draft}
+            field="plantSpacingM"
+            label={derived ? "Between plants, all ways" : "Between plants in the row"}
+            value={s.plantSpacingM}
+            quantity="spacing"
+            min={0.3}
+            max={12}
+            step={0.05}
+          />
+        )}
+        <Setting
+          plan={plan}
+          draft={draft}
+          field="bearingDeg"
+          label="Bearing of the rows"
+          value={s.bearingDeg}
+          quantity="angle"
+          min={0}
+          max={179}
+          step={1}
+        />
+        <Setting
+          plan={plan}
+          draft={draft}
+          field="edgeBandM"
+          label="Edge band"
+          value={s.edgeBandM}
+          quantity="spacing"
+          min={0}
+          max={20}
+          step={0.5}
+        />
+        <Setting
+          plan={plan}
+          draft={draft}
+          field="rowEndSetbackM"
+          label="Row-end setback"
+          value={s.rowEndSetbackM}
+          quantity="spacing"
+          min={0}
+          max={20}
+          step={0.5}
+        />
+        <Setting
+          plan={plan}
+          draft={draft}
+          field="offsetM"
+          label="Shift of the rows"
+          value={s.offsetM}
+          quantity="spacing"
+          min={-6}
+          max={6}
+          step={0.1}
+        />
+      </div>
+      {s.strips && (
+        <p className="text-sm text-faint">Rows follow the strips: their spacing is set under “Between and over the rows”.</p>
+      )}
+    </>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useState, type FormEvent } from "react";
+import { useRef, useState, type FormEvent } from "react";
 import { api, changed, queryClient, take, type Schema } from "../api/client";
 import { PlaceField } from "../shell/PlaceField";
 import { ErrorText } from "../shell/States";
@@ -8,6 +8,7 @@ export function BeginPage() {
   const [error, setError] = useState<unknown>();
   const [busy, setBusy] = useState(false);
   const [at, setAt] = useState<Schema["Point"]>();
+  const place = useRef<{ at?: Schema["Point"]; read: Promise<void> }>({ read: Promise.resolve() });
   const [half, setHalf] = useState<"south" | "north">("south");
   const done = async (call: Promise<unknown>) => {
     setBusy(true);
@@ -25,20 +26,23 @@ export function BeginPage() {
   const begin = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const f = new FormData(e.currentTarget);
-    void done(
-      take(
+    const begun = async () => {
+      await place.current.read; // a place that was typed a moment ago
+      const at = place.current.at;
+      await take(
         api.POST("/estate", {
           body: {
             name: String(f.get("name")),
             place: String(f.get("place")),
             person: String(f.get("person")),
             units: f.get("units") === "us" ? "us" : "metric",
-            south: half === "south",
+            south: at ? at.lat < 0 : half === "south",
             at,
           },
         }),
-      ),
-    );
+      );
+    };
+    void done(begun());
   };
   return (
     <main className="mx-auto max-w-3xl px-5 py-10">
@@ -65,8 +69,10 @@ export function BeginPage() {
           <PlaceField
             label="Where it lies, if you know it; the map opens there"
             value={at}
+            reading={(until) => (place.current.read = until)}
             keep={(p) => {
               setAt(p);
+              place.current.at = p;
               if (p) setHalf(p.lat < 0 ? "south" : "north");
             }}
           />

@@ -68,9 +68,15 @@ export default function BoundaryMap({
   cutting: (l: CutLine) => void;
 }) {
   const box = useRef<HTMLDivElement>(null);
-  const state = useRef<{ map: OlMap; mine: VectorSource; file: VectorSource; knife: VectorSource; draw: Draw; stroke: Draw; modify: Modify }>(
-    null,
-  );
+  const state = useRef<{
+    map: OlMap;
+    mine: VectorSource;
+    file: VectorSource;
+    knife: VectorSource;
+    draw: Draw;
+    stroke: Draw;
+    modify: Modify;
+  }>(null);
   const latest = useRef({ change, points, drawing, cutting });
   const [pointer, setPointer] = useState<Points[number]>();
   const { system } = useReading();

@@ -229,6 +229,15 @@ function Editor({
     if (f && !doc) void read(f);
   };
 
+  const inNumbers = (
+    <ToldOutline
+      place={doc ? doc.block.boundary.outer[0] : others.length === 0 ? estate.estate.at : undefined}
+      draw={(d) => {
+        if (d) change(d.boundary.outer);
+        setTold(d);
+      }}
+    />
+  );
   return (
     <div
       className={`grid grid-cols-[minmax(0,1fr)] gap-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_22rem] ${over ? "bg-soil" : ""}`}
@@ -270,13 +279,14 @@ function Editor({
         />
       </section>
       <section className="min-w-0">
-        <ToldOutline
-          place={estate.estate.at}
-          draw={(d) => {
-            if (d) change(d.boundary.outer);
-            setTold(d);
-          }}
-        />
+        {doc ? (
+          <details className="mb-2">
+            <summary className="cursor-pointer font-semibold">Say it in numbers instead</summary>
+            {inNumbers}
+          </details>
+        ) : (
+          inNumbers
+        )}
         <p className="mt-3 text-2xl font-semibold" aria-live="polite">
           {measured ? text(measured.areaM2, "area") : "–"}
           <span className="block text-sm font-normal text-faint">

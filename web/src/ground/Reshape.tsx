@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type Dispatch, type SetStateAction } from "react";
 import { useNavigate } from "react-router";
 import { changed, write, type Schema } from "../api/client";
 import { Pick, TextField } from "../shell/Fields";
@@ -22,7 +22,7 @@ export function Reshape({
   doc: Schema["BlockDoc"];
   others: Schema["BlockInShort"][];
   line?: CutLine;
-  setLine: (l: CutLine | undefined) => void;
+  setLine: Dispatch<SetStateAction<CutLine | undefined>>;
 }) {
   const go = useNavigate();
   const [other, setOther] = useState("");
@@ -49,8 +49,8 @@ export function Reshape({
             Click the two ends of the cut on the map, or type them. The largest part keeps the name, the record and what stands on
             it; rows keep their numbers on both sides.
           </p>
-          <PlaceField label="From" value={line.from} keep={(from) => setLine({ ...line, from })} />
-          <PlaceField label="To" value={line.to} keep={(to) => setLine({ ...line, to })} />
+          <PlaceField label="From" value={line.from} keep={(from) => setLine((l) => ({ ...l, from }))} />
+          <PlaceField label="To" value={line.to} keep={(to) => setLine((l) => ({ ...l, to }))} />
           <div className="flex gap-2">
             <button
               className="act act-first"

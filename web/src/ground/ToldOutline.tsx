@@ -43,7 +43,7 @@ export function ToldOutline({ place, draw }: { place?: Schema["Point"]; draw: (d
       read
         .outline({
           way,
-          at: at ?? { lon: 0, lat: 0 },
+          at: at ?? place ?? { lon: 0, lat: 0 },
           lengthM: n.lengthM ?? 0,
           widthM: n.widthM ?? 0,
           bearingDeg: n.bearingDeg ?? 0,
@@ -66,7 +66,7 @@ export function ToldOutline({ place, draw }: { place?: Schema["Point"]; draw: (d
     };
     // draw belongs to the page and is made anew on every render
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [way, at, n, list, said]);
+  }, [way, at, place, n, list, said]);
 
   const turn = (w: Told["way"]) => {
     setWay(w);

@@ -6,7 +6,17 @@ type Point = Schema["Point"];
 const written = (p?: Point) => (p ? `${p.lat.toFixed(5)}, ${p.lon.toFixed(5)}`.replaceAll("-", "−") : "");
 
 /** A place on the earth, typed or pasted in any usual form; the program reads it. */
-export function PlaceField({ label, value, keep }: { label: string; value?: Point; keep: (p: Point | undefined) => void }) {
+export function PlaceField({
+  label,
+  value,
+  keep,
+  reading,
+}: {
+  label: string;
+  value?: Point;
+  keep: (p: Point | undefined) => void;
+  reading?: (until: Promise<void>) => void; // what is pressed right after waits for it
+}) {
   const [typed, setTyped] = useState<string>();
   const [wrong, setWrong] = useState<string>();
   const asked = useRef(0);
@@ -34,7 +44,9 @@ export function PlaceField({ label, value, keep }: { label: string; value?: Poin
         aria-invalid={wrong !== undefined}
         onChange={(e) => setTyped(e.target.value)}
         onBlur={() => {
-          if (typed !== undefined && typed.trim() !== written(value)) void take(typed.trim());
+          if (typed === undefined || typed.trim() === written(value)) return;
+          const read = take(typed.trim());
+          reading?.(read);
         }}
         onKeyDown={(e) => e.key === "Enter" && (e.preventDefault(), e.currentTarget.blur())}
       />

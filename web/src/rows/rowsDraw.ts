@@ -1,0 +1,170 @@
+import type { Plan, Schema } from "../api/client";
+import { palette, type View } from "./palette";
+
+/** Drawn is what of a plan the rows are drawn from. */
+export type Drawn = Pick<Plan, "rows" | "beside" | "spec" | "outAge" | "laterAge">;
+
+/** Colours of companions by role: fill and line. */
+export const roleColours: Record<string, [fill: string, line: string]> = {
+  companion: ["#e8d9a8", palette.straw],
+  nurse: ["#dfe3c0", "#7d8a4e"],
+  shade: ["#43633026", "#6b7f4c"],
+  temporary: ["#e9e2d2", palette.faint],
+  pollinizer: [palette.sand, palette.straw],
+  windbreak: ["#7f9a72", "#2f4a2a"],
+};
+
+export function drawRows(
+  c: CanvasRenderingContext2D,
+  plan: Drawn,
+  v: View,
+  width: number,
+  height: number,
+  year: Pick<Plan["years"][number], "age" | "spreadM"> | undefined,
+) {
+  const spacing = plan.spec.plantSpacingM * v.k;
+  const after = (age: number) => age > 0 && year !== undefined && year.age > age;
+  const gone: Record<string, boolean> = { t: after(plan.outAge), s: after(plan.laterAge) };
+  const spread = Math.max(year?.spreadM ?? 0, 0.25);
+  const r = Math.max(1.1, (spread / 2) * v.k);
+  if (spacing < 2.2) {
+    // too small for single plants: each row as a line as wide as its canopy
+    c.lineWidth = Math.max(0.6, Math.min(spread, plan.spec.rowSpacingM * 0.8) * v.k);
+    c.strokeStyle = palette.growth;
+    c.globalAlpha = 0.55;
+    c.beginPath();
+    for (const p of plan.rows) {
+      c.moveTo(v.x + p.x * v.k, v.y - p.y * v.k);
+      c.lineTo(v.x + (p.x + p.dx * (p.n - 1)) * v.k, v.y - (p.y + p.dy * (p.n - 1)) * v.k);
+    }
+    c.stroke();
+    c.globalAlpha = 1;
+    return;
+  }
+  c.lineWidth = 0.8;
+  for (const p of plan.rows) {
+    for (let i = 0; i < p.n; i++) {
+      const x = v.x + (p.x + i * p.dx) * v.k;
+      const y = v.y - (p.y + i * p.dy) * v.k;
+      if (x < -r || y < -r || x > width + r || y > height + r) continue;
+      const role = p.roles?.[i] ?? "m";
+      c.beginPath();
+      c.arc(x, y, r, 0, 7);
+      if (role === "t" || role === "s") {
+        c.setLineDash([2, 2]);
+        c.strokeStyle = palette.faint;
+        if (!gone[role]) {
+          c.fillStyle = palette.leaf;
+          c.globalAlpha = 0.45;
+          c.fill();
+          c.globalAlpha = 1;
+        }
+        c.stroke();
+        c.setLineDash([]);
+        continue;
+      }
+      c.fillStyle = role === "p" ? palette.sand : palette.leaf;
+      c.strokeStyle = role === "p" ? palette.straw : palette.growth;
+      c.globalAlpha = 0.9;
+      c.fill();
+      c.globalAlpha = 1;
+      c.stroke();
+      if (role === "p" && r > 3) {
+        c.beginPath();
+        c.moveTo(x - r * 0.5, y);
+        c.lineTo(x + r * 0.5, y);
+        c.stroke();
+      }
+    }
+  }
+}
+
+/** The companions that stand in a year: as single plants where they are large enough to see, else each row as a line. */
+export function drawBeside(
+  c: CanvasRenderingContext2D,
+  list: Schema["Beside"][],
+  v: View,
+  width: number,
+  height: number,
+  age: number,
+) {
+  for (const b of list) {
+    const from = Math.max(b.fromYear, 1);
+    if (age < b.fromYear || (b.toYear > 0 && age > b.toYear)) continue;
+    const own = Math.max(1, age - from + 1);
+    const spread = b.spreadM.length ? b.spreadM[Math.min(own, b.spreadM.length) - 1]! : b.role === "windbreak" ? 2 : 0.5;
+    const [fill, line] = roleColours[b.role] ?? roleColours.companion!;
+    c.fillStyle = fill;
+    c.strokeStyle = line;
+    c.lineWidth = 0.9;
+    const r = Math.max(1.1, (spread / 2) * v.k);
+    for (const p of b.rows) {
+      if (Math.hypot(p.dx, p.dy) * v.k < 2.2) {
+        c.lineWidth = Math.max(0.7, Math.min(4, spread * v.k));
+        c.globalAlpha = 0.7;
+        c.beginPath();
+        c.moveTo(v.x + p.x * v.k, v.y - p.y * v.k);
+        c.lineTo(v.x + (p.x + p.dx * (p.n - 1)) * v.k, v.y - (p.y + p.dy * (p.n - 1)) * v.k);
+        c.stroke();
+        c.globalAlpha = 1;
+        continue;
+      }
+      for (let i = 0; i < p.n; i++) {
+        const x = v.x + (p.x + i * p.dx) * v.k;
+        const y = v.y - (p.y + i * p.dy) * v.k;
+        if (x < -r || y < -r || x > width + r || y > height + r) continue;
+        c.beginPath();
+        c.arc(x, y, r, 0, 7);
+        c.fill();
+        c.stroke();
+      }
+    }
+  }
+}
+
+/** The ground behind a belt on which the wind is slowed. */
+export function drawShelter(c: CanvasRenderingContext2D, list: Schema["Beside"][], v: View) {
+  c.fillStyle = "#2f618714";
+  for (const b of list)
+    for (const s of b.shelter) {
+      c.beginPath();
+      s.ring.forEach(([x = 0, y = 0], i) =>
+        i ? c.lineTo(v.x + x * v.k, v.y - y * v.k) : c.moveTo(v.x + x * v.k, v.y - y * v.k),
+      );
+      c.closePath();
+      c.fill();
+    }
+}
+
+/** What takes no plants: as it lies, and dashed as far as it is kept free. */
+export function drawObstacles(c: CanvasRenderingContext2D, list: Schema["ObstacleLaid"][], v: View) {
+  const X = (p: number[]) => v.x + p[0]! * v.k;
+  const Y = (p: number[]) => v.y - p[1]! * v.k;
+  for (const o of list) {
+    const path = () => {
+      c.beginPath();
+      if (o.points.length === 1) c.arc(X(o.points[0]!), Y(o.points[0]!), Math.max(2, o.halfM * v.k), 0, 7);
+      else o.points.forEach((p, i) => (i ? c.lineTo(X(p), Y(p)) : c.moveTo(X(p), Y(p))));
+      if (o.area) c.closePath();
+    };
+    c.lineJoin = c.lineCap = "round";
+    if (o.points.length > 1) {
+      path();
+      c.strokeStyle = "#5d544722";
+      c.lineWidth = Math.max(1, o.freeM * 2 * v.k);
+      c.stroke();
+    }
+    path();
+    c.fillStyle = o.kind === "wet spot" ? "#2f618755" : "#8a7f6e77";
+    c.strokeStyle = o.kind === "wet spot" ? palette.water : palette.ink;
+    if (o.area || o.points.length === 1) c.fill();
+    c.lineWidth = o.area || o.points.length === 1 ? 1.2 : Math.max(1.4, o.halfM * 2 * v.k);
+    c.setLineDash(o.kind === "power line" ? [7, 4] : []);
+    c.stroke();
+    c.setLineDash([]);
+    const at = o.points[Math.floor(o.points.length / 2)]!;
+    c.fillStyle = palette.ink;
+    c.font = "12px 'Atkinson Hyperlegible Next Variable', sans-serif";
+    c.fillText(o.name || o.kind, X(at) + 6, Y(at) - 4);
+  }
+}

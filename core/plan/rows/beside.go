@@ -279,6 +279,9 @@ func (r Result) besides(in In, say *report.Voice) {
 
 // working says how a companion is counted.
 func (b Beside) working(in In, path string, say *report.Voice) {
+	say.Tell(working.Count, path, "Counted on the block", "stations of its rows on the boundary, less headlands and obstacles",
+		fmt.Sprintf("%d pieces of row, %.0f m together", len(b.Rows), b.Metres),
+		float64(b.Stations), units.Count, map[bool]string{true: "method LAY-7: ⌊length / spacing⌋ + 1 along each side", false: "method LAY-3"}[b.Where == inBelt])
 	switch b.Where {
 	case inStrips:
 		a, _ := in.Planting.Alley()
@@ -303,9 +306,6 @@ func (b Beside) working(in In, path string, say *report.Voice) {
 		f, sub := overSpec(in.over(b.ID), layout.Spec{}).DensityFormula()
 		say.Step(path, "By spacing alone", f, sub, b.PerHa, units.PerArea, "method LAY-1")
 	}
-	say.Tell(working.Count, path, "Counted on the block", "stations of its rows on the boundary, less headlands and obstacles",
-		fmt.Sprintf("%d pieces of row, %.0f m together", len(b.Rows), b.Metres),
-		float64(b.Stations), units.Count, map[bool]string{true: "method LAY-7: ⌊length / spacing⌋ + 1 along each side", false: "method LAY-3"}[b.Where == inBelt])
 }
 
 // over is the lattice of a companion.

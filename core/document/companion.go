@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"slowroot/core/finding"
+	"slowroot/core/fittings"
 	"slowroot/core/layout"
 )
 
@@ -71,6 +72,14 @@ type StripRow struct {
 	Of       []string `json:"of"`
 }
 
+// Fitting is something a layout takes besides its plants: a support, drip line, mulch, pits, a fence.
+type Fitting struct {
+	ID     string             `json:"id"`
+	Kind   string             `json:"kind"`             // one of fittings.Kinds
+	Values map[string]float64 `json:"values,omitempty"` // instead of the usual ones
+	Hours  *float64           `json:"hours,omitempty"`  // to put it up; nil is not known, which is not nought
+}
+
 // MainCrop names the planting's own crop in a strip.
 const MainCrop = "main"
 
@@ -95,7 +104,7 @@ func (p *Planting) Alley() (a layout.Alley, ok bool) {
 	return a, len(a.Strips) > 0
 }
 
-const maxCompanions = 20
+const maxCompanions, maxFittings = 20, 30
 
 // companions refuses what cannot stand beside the main crop.
 func (p *Planting) companions() error {
@@ -112,6 +121,18 @@ func (p *Planting) companions() error {
 			return finding.Bad(at+".id", c.ID, "is another crop's id", "an id of its own")
 		}
 		known = append(known, c.ID)
+	}
+	if len(p.Fittings) > maxFittings {
+		return finding.Bad("planting.fittings", len(p.Fittings), "are more fittings than a layout takes", fmt.Sprintf("%d at most", maxFittings))
+	}
+	for i, f := range p.Fittings {
+		at := fmt.Sprintf("planting.fittings[%d]", i)
+		if err := fittings.Valid(at, f.Kind, f.Values); err != nil {
+			return err
+		}
+		if h := f.Hours; h != nil && !(*h >= 0 && *h <= 1e6) {
+			return finding.Bad(at+".hours", *h, "are not hours of work", "0 to 1 000 000, or nothing where they are not known")
+		}
 	}
 	for i, h := range p.Layout.Headlands {
 		at := fmt.Sprintf("planting.layout.headlands[%d]", i)

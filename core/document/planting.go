@@ -30,8 +30,9 @@ type Planting struct {
 	AsPlanted   *AsPlanted            `json:"asPlanted,omitempty"`
 	End         *End                  `json:"end,omitempty"`        // nil while it stands or is still to come
 	Companions  []Companion           `json:"companions,omitempty"` // crops beside the main one, each with its role
-	Aside       string                `json:"aside,omitempty"`      // why another option was taken instead
-	Strips      []Strip               `json:"strips,omitempty"`     // across the rows, repeated; none is rows of the main crop alone
+	Fittings    []Fitting             `json:"fittings,omitempty"`
+	Aside       string                `json:"aside,omitempty"`  // why another option was taken instead
+	Strips      []Strip               `json:"strips,omitempty"` // across the rows, repeated; none is rows of the main crop alone
 }
 
 // End is how a stand ended.

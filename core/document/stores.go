@@ -4,6 +4,7 @@ import (
 	"slowroot/core/amend"
 	"slowroot/core/civil"
 	"slowroot/core/drainage"
+	"slowroot/core/fittings"
 )
 
 // Material is a liming material at hand. An unanalysed one stops the plan unless Guess says that its
@@ -47,6 +48,9 @@ func (s Site) PriceList() []Priced {
 		Priced{"soil-test", "soil test of one sample", "sample"}, Priced{"drain-stone", "stone for drains", "t"}, Priced{"drain-pit", "inspection pit with cover",
 			"piece"},
 		Priced{"film", "film for beds", "m"}, Priced{"fabric", "ground fabric", "m"}, Priced{"drip", "drip line", "m"})
+	for _, f := range fittings.Priced {
+		out = append(out, Priced{f.Item, f.Name, f.Unit})
+	}
 	for _, p := range drainage.Pipes {
 		out = append(out, Priced{"pipe:" + p.Name, "drain pipe " + p.Name, "m"})
 	}

@@ -23,8 +23,10 @@ func alley(t testing.TB) Input {
 	p := in.Block.Planting
 	p.Companions = []document.Companion{
 		{ID: "herb", Role: "companion", Name: "Field herb", Each: 2},
-		{ID: "shade", Role: "shade", Sheet: "banana", Over: &document.Over{Pattern: layout.Square, PlantSpacingM: 9, RowSpacingM: 9, ShiftAlongM: 1.3, ShiftAcrossM: 1.1}},
-		{ID: "belt", Role: "windbreak", Name: "Alder", Survival: 0.9, Belt: &document.Belt{TowardDeg: 270, Rows: 2, RowSpacingM: 2.5, SpacingM: 1.6, InsetM: 2, SetbackM: 6, HeightM: 9}},
+		{ID: "shade", Role: "shade", Sheet: "banana", Over: &document.Over{Pattern: layout.Square, PlantSpacingM: 9, RowSpacingM: 9, ShiftAlongM: 1.3,
+			ShiftAcrossM: 1.1}},
+		{ID: "belt", Role: "windbreak", Name: "Alder", Survival: 0.9, Belt: &document.Belt{TowardDeg: 270, Rows: 2, RowSpacingM: 2.5, SpacingM: 1.6, InsetM: 2,
+			SetbackM: 6, HeightM: 9}},
 	}
 	p.Strips = []document.Strip{
 		{ID: "a", Kind: "tree row", WidthM: 2, Rows: []document.StripRow{{SpacingM: 4, Of: []string{document.MainCrop}, AcrossM: &across}}},
@@ -117,7 +119,8 @@ func TestCoincidentStationsAreMended(t *testing.T) {
 	in := input(t, "hazelnut")
 	sq := 5.0
 	in.Block.Planting.Layout.Pattern, in.Block.Planting.Layout.PlantSpacingM = layout.Square, &sq
-	in.Block.Planting.Companions = []document.Companion{{ID: "s", Role: "shade", Name: "Shade", Over: &document.Over{Pattern: layout.Square, PlantSpacingM: 10, RowSpacingM: 10}}}
+	in.Block.Planting.Companions = []document.Companion{{ID: "s", Role: "shade", Name: "Shade", Over: &document.Over{Pattern: layout.Square, PlantSpacingM: 10,
+		RowSpacingM: 10}}}
 	p := compute(t, in)
 	f := notes(p, "rows.coincide")
 	if f == nil || len(f.Remedies) < 2 {
@@ -135,7 +138,8 @@ func TestCoincidentStationsAreMended(t *testing.T) {
 			t.Errorf("remedy %q leaves %g stations, want %g", r.Label, value(t, q, "rows.stations"), want)
 		}
 	}
-	in.Block.Planting.Companions = append(in.Block.Planting.Companions, document.Companion{ID: "s2", Role: "shade", Name: "Other shade", Over: &document.Over{Pattern: layout.Square, PlantSpacingM: 12, RowSpacingM: 12, ShiftAlongM: 2.2}})
+	in.Block.Planting.Companions = append(in.Block.Planting.Companions, document.Companion{ID: "s2", Role: "shade", Name: "Other shade",
+		Over: &document.Over{Pattern: layout.Square, PlantSpacingM: 12, RowSpacingM: 12, ShiftAlongM: 2.2}})
 	if notes(compute(t, in), "rows.two-shades") == nil {
 		t.Error("two shades of the same years are added together without a word")
 	}
@@ -190,7 +194,8 @@ func TestCompanionsRefused(t *testing.T) {
 			t.Errorf("%s: refused as %v", field, err)
 		}
 	}
-	for _, o := range []document.Obstacle{{}, {Kind: "rock"}, {Kind: "rock", Points: []geo.Point{{Lon: 500}}}, {Kind: "rock", Area: true, Points: []geo.Point{{Lon: 1}, {Lon: 2}}},
+	for _, o := range []document.Obstacle{{}, {Kind: "rock"}, {Kind: "rock", Points: []geo.Point{{Lon: 500}}}, {Kind: "rock", Area: true,
+		Points: []geo.Point{{Lon: 1}, {Lon: 2}}},
 		{Kind: "track", Points: []geo.Point{{Lon: 1}}, WidthM: -3}, {Kind: "track", Points: []geo.Point{{Lon: 1}}, KeepM: math.NaN()}} {
 		in := input(t, "hazelnut")
 		in.Block.Obstacles = []document.Obstacle{o}

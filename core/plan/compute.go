@@ -4,6 +4,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/layout"
+	"slowroot/core/plan/bill"
 	"slowroot/core/plan/crop"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/ground"
@@ -103,7 +104,7 @@ func begin(in Input, tr *working.Trace) (*computation, error) {
 		Figures: []report.Figure{}, Findings: []finding.Finding{}, Kept: in.Block.Keep, KeptIn: []string{"keep"}}
 	stage := c.meant.Stage()
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
-		Choices: map[string]string{}, Rows: []layout.Piece{}, Beside: []rows.Beside{}, Strips: []rows.Share{}, OrderBeside: []stand.BesideLine{},
+		Choices: map[string]string{}, Rows: []layout.Piece{}, Beside: []rows.Beside{}, Strips: []rows.Share{}, Bill: []bill.Line{}, OrderBeside: []stand.BesideLine{},
 		Years: []crop.Year{}, Jobs: []report.Job{},
 		Supplies: []work.Supply{}, Nutrients: []string{}}
 	c.p.Drains = &drains.Plan{}

@@ -26,7 +26,8 @@ func (c *computation) finite() {
 		of         any
 	}{{"ground", "The ground", &p.Ground}, {"soil", "The soil", &p.Soil}, {"soil", "What the soil is given", &p.Works}, {"drains", "The drains", p.Drains},
 		{"prepare", "The preparation", &p.Preparation},
-		{"plants", "What the work takes", &p.Supplies}, {"rows", "The rows", &p.Rows}, {"rows", "The spacing", &p.Spec}, {"yield", "The years", &p.Years}} {
+		{"plants", "What the work takes", &p.Supplies}, {"plants", "The bill", &p.Bill}, {"rows", "What stands beside the rows", &p.Beside},
+		{"rows", "The rows", &p.Rows}, {"rows", "The spacing", &p.Spec}, {"yield", "The years", &p.Years}} {
 		if finite.Zero(part.of) && !spoilt[part.what] {
 			c.uncomputed(part.step, part.what)
 		}

@@ -5,6 +5,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/layout"
+	"slowroot/core/plan/bill"
 	"slowroot/core/plan/crop"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/ground"
@@ -36,7 +37,8 @@ type Plan struct {
 	Choices     map[string]string  `json:"choices"` // every fork, defaults included
 	Figures     []report.Figure    `json:"figures"`
 	Rows        []layout.Piece     `json:"rows"`
-	Beside      []rows.Beside      `json:"beside"`      // the companions, in the order they were said
+	Beside      []rows.Beside      `json:"beside"` // the companions, in the order they were said
+	Bill        []bill.Line        `json:"bill"`
 	OrderBeside []stand.BesideLine `json:"orderBeside"` // plants of the companions
 	Strips      []rows.Share       `json:"strips"`      // of the ground, where rows follow strips; they sum to one
 	Obstacles   []rows.Obstacle    `json:"obstacles"`   // as they lie on the block's plane

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"slowroot/core/document"
+	"slowroot/core/plan/bill"
 	"slowroot/core/plan/crop"
 	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/rows"
@@ -70,6 +71,9 @@ func (c *computation) jobs() {
 	c.preparations()
 	c.p.Jobs = work.WithCare(c.workIn(), c.p.Jobs, c.Voice)
 	c.p.Supplies = work.Supplies(c.workIn(), c.p.Jobs, c.Voice)
+	c.p.Bill = bill.Make(bill.In{Planting: c.planting, Crop: c.sheet.Name, Ground: c.ground, Land: c.in.Land, Rows: c.rows, Order: c.order,
+		Beside:   c.p.OrderBeside,
+		Supplies: c.p.Supplies}, c.Voice)
 }
 
 // Fix records the layout of a plan as planted, with positions on the ellipsoid.

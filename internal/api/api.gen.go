@@ -14,9 +14,11 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/earthwork"
 	"slowroot/core/finding"
+	"slowroot/core/fittings"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
 	"slowroot/core/plan"
+	"slowroot/core/plan/bill"
 	"slowroot/core/plan/crop"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/fit"
@@ -285,6 +287,15 @@ type Finding = finding.Finding
 
 // Fit defines model for Fit.
 type Fit = fit.Fit
+
+// Fitting defines model for Fitting.
+type Fitting = document.Fitting
+
+// FittingField defines model for FittingField.
+type FittingField = fittings.Field
+
+// FittingKind defines model for FittingKind.
+type FittingKind = fittings.Kind
 
 // Fork defines model for Fork.
 type Fork = report.Fork
@@ -824,6 +835,9 @@ type Supply = work.Supply
 
 // TableMonth defines model for TableMonth.
 type TableMonth = drains.TableMonth
+
+// TakenLine defines model for TakenLine.
+type TakenLine = bill.Line
 
 // Terrace defines model for Terrace.
 type Terrace = terrain.Terrace

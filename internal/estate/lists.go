@@ -4,6 +4,7 @@ import (
 	"slowroot/core/amend"
 	"slowroot/core/document"
 	"slowroot/core/drainage"
+	"slowroot/core/fittings"
 	"slowroot/core/practice"
 	"slowroot/core/rotation"
 	"slowroot/core/soil"
@@ -35,6 +36,7 @@ type Lists struct {
 	Ends         []string            `json:"ends"`    // ways a stand ends
 	Origins      []Choice            `json:"origins"` // marks of where a value of a sheet is from
 	Obstacles    []string            `json:"obstacleKinds"`
+	Fittings     []fittings.Kind     `json:"fittingKinds"`
 }
 
 // MaterialState is what follows from the analysis of a liming material of the estate.
@@ -73,7 +75,7 @@ func words[T ~string](list []T) []string {
 func GroundLists(e document.Estate) Lists {
 	l := Lists{Questions: document.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
 		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
-		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: labreport.Asked, Barriers: document.BarrierKinds, Sorting: document.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: document.Ends, Origins: []Choice{}, Obstacles: document.ObstacleKinds}
+		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: labreport.Asked, Barriers: document.BarrierKinds, Sorting: document.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: document.Ends, Origins: []Choice{}, Obstacles: document.ObstacleKinds, Fittings: fittings.Kinds}
 	for _, m := range e.Materials {
 		st := MaterialState{ID: m.ID, Analysed: m.Analysed()}
 		if st.Analysed {

@@ -66,7 +66,7 @@ func Bearings(in In, land *ground.Land) (TradeOff, error) {
 		}
 		b.Hours = (float64(2*g.Passes)*turnS + g.Metres/speedMS) / 3600
 		if land != nil {
-			fall := land.Lie.SlopePct * math.Abs(math.Cos((g.Deg-land.Lie.FallsTo)*math.Pi/180))
+			fall := FallAlong(land, g.Deg)
 			b.FallPct = &fall
 		}
 		if g.Stations > 0 {
@@ -92,6 +92,11 @@ func Bearings(in In, land *ground.Land) (TradeOff, error) {
 		t.Fall = &fall
 	}
 	return t, nil
+}
+
+// FallAlong is the mean fall along rows of a bearing, %.
+func FallAlong(land *ground.Land, deg float64) float64 {
+	return land.Lie.SlopePct * math.Abs(math.Cos((deg-land.Lie.FallsTo)*math.Pi/180))
 }
 
 // weigh gives a bearing its score and says what speaks for and against it.

@@ -1373,6 +1373,7 @@ export interface components {
             asPlanted?: components["schemas"]["AsPlanted"];
             companions?: components["schemas"]["Companion"][];
             strips?: components["schemas"]["Strip"][];
+            fittings?: components["schemas"]["Fitting"][];
             /** @description why another option was taken */
             aside?: string;
         };
@@ -1479,6 +1480,43 @@ export interface components {
             beside: components["schemas"]["Beside"][];
             spreadM: number;
             figures: components["schemas"]["Figure"][];
+        };
+        Fitting: {
+            id: string;
+            kind: string;
+            values?: {
+                [key: string]: number;
+            };
+            hours?: number;
+        };
+        TakenLine: {
+            group: string;
+            of: string;
+            what: string;
+            item: string;
+            unit: string;
+            amount: number;
+            quantity: string;
+            costText: string;
+            how: string;
+            with: string;
+            source: string;
+            hours: string;
+        };
+        FittingKind: {
+            id: string;
+            name: string;
+            says: string;
+            source: string;
+            fields: components["schemas"]["FittingField"][];
+        };
+        FittingField: {
+            name: string;
+            label: string;
+            quantity: string;
+            usual: number;
+            min: number;
+            max: number;
         };
         Headland: {
             towardDeg: number;
@@ -1603,6 +1641,7 @@ export interface components {
             beside: components["schemas"]["Beside"][];
             strips: components["schemas"]["StripShare"][];
             obstacles: components["schemas"]["ObstacleLaid"][];
+            bill: components["schemas"]["TakenLine"][];
             orderBeside: components["schemas"]["OrderBeside"][];
             outAge: number;
             /** @description age year the second removal comes; 0 when there is none */
@@ -2884,6 +2923,7 @@ export interface components {
             materials: components["schemas"]["MaterialState"][];
             waterSources: components["schemas"]["IdWords"][];
             obstacleKinds: string[];
+            fittingKinds: components["schemas"]["FittingKind"][];
             ends: string[];
             origins: components["schemas"]["IdWords"][];
         };

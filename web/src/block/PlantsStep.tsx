@@ -13,8 +13,9 @@ import { PlanSheet } from "./PlanSheet";
 import { considering, isPlanned, planning, stands } from "./paths";
 import type { StepProps } from "./stepProps";
 import { Supplies } from "./Supplies";
+import { Takes } from "./Takes";
 
-export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
+export function PlantsStep({ plan, doc, draft, press, season, setSeason }: StepProps) {
   const sheets = useSheets();
   const planting = doc.block.planting;
   const [off, setOff] = useState(false);
@@ -75,6 +76,7 @@ export function PlantsStep({ plan, doc, draft, press, season }: StepProps) {
           )}
         </div>
         <Supplies plan={plan} />
+        <Takes plan={plan} doc={doc} draft={draft} press={press} season={season} setSeason={setSeason} />
         {sheet && (
           <dl className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-6 text-sm sm:grid-cols-2">
             {[

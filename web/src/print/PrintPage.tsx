@@ -3,6 +3,7 @@ import { useBlock, useEstate, usePlan, type Plan } from "../api/client";
 import { PlanKey, PlanSheet } from "../block/PlanSheet";
 import { weightWords } from "../block/weights";
 import { Supplies } from "../block/Supplies";
+import { TakesTable } from "../block/Takes";
 import { YearTable } from "../block/YearTable";
 import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
@@ -65,6 +66,10 @@ export default function PrintPage() {
           <Margin plan={p} />
           <Jobs title={stands(p) ? "First years" : "Before planting and the first season"} jobs={before} />
           <Supplies plan={p} />
+          <section className="mt-4">
+            <h2>What it takes</h2>
+            <TakesTable plan={p} />
+          </section>
           <section className="mt-4 print:break-before-page">
             <h2>Year by year</h2>
             <YearTable plan={p} />

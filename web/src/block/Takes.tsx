@@ -1,0 +1,208 @@
+import { Fragment, useState } from "react";
+import { patchEstate, useLists, type Plan, type Schema } from "../api/client";
+import { NumberField, Pick } from "../shell/Fields";
+import { say, sayError } from "../shell/Notices";
+import { useReading } from "../shell/reading";
+import { Wide } from "../shell/Wide";
+import type { StepProps } from "./stepProps";
+
+type Fitting = Schema["Fitting"];
+
+/** What establishing the planting takes, priced: plants, what its work takes, and the fittings that are chosen here. */
+export function Takes({ plan, doc, draft }: StepProps) {
+  const lists = useLists();
+  const [kind, setKind] = useState("trellis");
+  const kinds = lists.data?.fittingKinds ?? [];
+  const list = doc.block.planting?.fittings ?? [];
+  const put = (make: (now: Fitting[]) => Fitting[], done?: string) =>
+    void draft.commit((b) => ({ planting: { fittings: make(b.planting?.fittings ?? []) } }), done);
+  return (
+    <section className="mt-5">
+      <h2>What it takes</h2>
+      {list.map((f) => {
+        const k = kinds.find((x) => x.id === f.kind);
+        if (!k) return null;
+        return (
+          <div key={f.id} role="group" aria-label={k.name} className="border-b border-line py-2">
+            <p>
+              <b>{k.name}</b> <span className="text-faint">{k.says}</span>{" "}
+              <button
+                className="act px-1.5"
+                aria-label={`Take ${k.name.toLowerCase()} off`}
+                onClick={() => put((now) => now.filter((x) => x.id !== f.id), `${k.name} is taken off; undo brings it back`)}
+              >
+                ×
+              </button>
+            </p>
+            <div className="mt-1 flex flex-wrap items-end gap-3">
+              {k.fields.map((x) => (
+                <NumberField
+                  key={x.name}
+                  label={x.label}
+                  quantity={x.quantity}
+                  width="w-16"
+                  value={f.values?.[x.name] ?? x.usual}
+                  keep={(v) =>
+                    put((now) =>
+                      now.map((y) => {
+                        if (y.id !== f.id) return y;
+                        const values = { ...y.values };
+                        if (v === undefined) delete values[x.name];
+                        else values[x.name] = v;
+                        return { ...y, values };
+                      }),
+                    )
+                  }
+                />
+              ))}
+              <NumberField
+                label="Hours to put it up"
+                quantity="hours"
+                width="w-20"
+                value={f.hours}
+                keep={(v) =>
+                  put((now) =>
+                    now.map((y) => {
+                      if (y.id !== f.id) return y;
+                      const rest = { ...y };
+                      delete rest.hours;
+                      return v === undefined ? rest : { ...rest, hours: v };
+                    }),
+                  )
+                }
+              />
+            </div>
+            <p className="mt-1 text-sm text-faint">{k.source}</p>
+          </div>
+        );
+      })}
+      <div className="no-print mt-2 flex flex-wrap items-end gap-2">
+        <Pick label="Fitting" value={kind} options={kinds.map((k) => ({ id: k.id, words: k.name }))} keep={setKind} />
+        <button
+          className="act"
+          onClick={() =>
+            put(
+              (now) => [...now, { id: Math.random().toString(36).slice(2, 8), kind }],
+              "It is added with its usual values; change them to yours",
+            )
+          }
+        >
+          Add it
+        </button>
+      </div>
+      <TakesTable plan={plan} price />
+      {list.some((f) => f.kind === "trellis" || f.kind === "fence") && (
+        <p className="mt-1 max-w-prose text-sm text-straw">
+          Wire under tension cuts when it parts: goggles and gloves, and nobody in line with it. Have buried services marked
+          before posts are driven.
+        </p>
+      )}
+      {list.some((f) => f.kind === "pits") && (
+        <p className="mt-1 max-w-prose text-sm text-straw">
+          Open pits are marked or covered. A pit in clay is a bucket that fills with water: give it a way out first.
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** The bill by groups; each line opens how it follows, and its price can be set where it stands. */
+export function TakesTable({ plan, price }: { plan: Plan; price?: boolean }) {
+  const { text } = useReading();
+  const [open, setOpen] = useState<number>();
+  const groups = [...new Set(plan.bill.map((l) => l.group))];
+  const cost = plan.figures.find((f) => f.path === "bill.cost");
+  if (plan.bill.length === 0) return null;
+  const keep = (l: Plan["bill"][number], each: number | undefined) => {
+    if (each === undefined) return;
+    void patchEstate((e) => ({
+      prices: [...(e.prices ?? []), { item: l.item, unit: l.unit, each, on: plan.today, source: "" }],
+    })).then(() => say(`The price of ${l.what} is kept in Stores`), sayError);
+  };
+  return (
+    <Wide label="What it takes">
+      <table className="tbl mt-2">
+        <caption className="sr-only">What establishing the planting takes</caption>
+        <thead>
+          <tr>
+            <th>what</th>
+            <th className="num">how much</th>
+            <th className="num">cost</th>
+            {price && <th className="num no-print">price each</th>}
+          </tr>
+        </thead>
+        <tbody>
+          {groups.map((g) => (
+            <Fragment key={g}>
+              <tr>
+                <td colSpan={4} className="pt-3 font-semibold">
+                  {g}
+                </td>
+              </tr>
+              {plan.bill.map((l, i) =>
+                l.group !== g ? null : (
+                  <Fragment key={i}>
+                    <tr>
+                      <td>
+                        <button
+                          className="press text-left font-normal"
+                          aria-expanded={open === i}
+                          onClick={() => setOpen(open === i ? undefined : i)}
+                        >
+                          {l.what}
+                        </button>
+                        {l.hours && <span className="text-sm text-faint"> {l.hours}</span>}
+                      </td>
+                      <td className="num">{text(l.amount, l.quantity)}</td>
+                      <td className={`num ${l.costText === "no price" ? "text-faint" : ""}`}>{l.costText}</td>
+                      {price && (
+                        <td className="num no-print">
+                          {l.item && (
+                            <NumberField
+                              hidden
+                              label={`Price of ${l.what}, for each ${l.unit}`}
+                              unit={l.unit}
+                              quantity="plain"
+                              width="w-20"
+                              value={undefined}
+                              keep={(v) => keep(l, v)}
+                            />
+                          )}
+                        </td>
+                      )}
+                    </tr>
+                    {open === i && (
+                      <tr>
+                        <td colSpan={4} className="bg-soil text-sm">
+                          {l.how}
+                          {l.with && (
+                            <>
+                              <br />= {l.with}
+                            </>
+                          )}
+                          <br />
+                          <span className="text-faint">
+                            {l.source}
+                            {l.item && `; priced by the ${l.unit}`}
+                          </span>
+                        </td>
+                      </tr>
+                    )}
+                  </Fragment>
+                ),
+              )}
+            </Fragment>
+          ))}
+        </tbody>
+        <tfoot>
+          <tr>
+            <th className="text-left">together</th>
+            <td />
+            <td className="num font-semibold">{cost?.text}</td>
+            {price && <td className="no-print" />}
+          </tr>
+        </tfoot>
+      </table>
+    </Wide>
+  );
+}

@@ -186,5 +186,10 @@ func TestWhatALayoutTakes(t *testing.T) {
 	must(t, page.Type("Price of wire, for each m", "0.25"), page.Says("The price of wire is kept in Stores"), page.Wait(`[...document.querySelectorAll("td.num")].some((e) => /\d.*(?:EUR|[A-Z$€£]|crowns|marks)|\d[\d\s.,]*$/.test(e.textContent) && e.previousElementSibling?.textContent.includes("m"))`))
 	must(t, page.Type("Fitting", "mulch"), page.Press("Add it"), page.Says("mulch to order, loose"), page.Type("Hours to put it up", "40"), page.Says("without 1 fitting of which no hours are known"))
 	look(t, page, "takes")
-	must(t, page.Press("Print the plan"), page.Says("Supports, water, cover and earth"))
+	must(t, page.Press("Rows"), page.Press("Peg them out"), page.Says("Pegging the rows of Orchard Foot"), page.Says("Lay out the right angle"), page.Wait(`document.querySelectorAll("tbody tr").length > 80`))
+	if dxf := fetch(t, prog.URL+"/api/v1/blocks/"+id+"/rows/dxf"); !strings.Contains(dxf, "ROWS-Persimmon") || !strings.HasSuffix(strings.TrimSpace(dxf), "EOF") {
+		t.Errorf("the drawing begins %.80q", dxf)
+	}
+	look(t, page, "pegs")
+	must(t, page.Press("Back to its rows"), page.Press("Print the plan"), page.Says("Supports, water, cover and earth"))
 }

@@ -65,24 +65,48 @@ func (e EstateBeginUnits) Valid() bool {
 	}
 }
 
+// Defines values for ExportRowsParamsFormat.
+const (
+	ExportRowsParamsFormatCsv     ExportRowsParamsFormat = "csv"
+	ExportRowsParamsFormatDxf     ExportRowsParamsFormat = "dxf"
+	ExportRowsParamsFormatGeojson ExportRowsParamsFormat = "geojson"
+	ExportRowsParamsFormatGpx     ExportRowsParamsFormat = "gpx"
+)
+
+// Valid indicates whether the value is a known member of the ExportRowsParamsFormat enum.
+func (e ExportRowsParamsFormat) Valid() bool {
+	switch e {
+	case ExportRowsParamsFormatCsv:
+		return true
+	case ExportRowsParamsFormatDxf:
+		return true
+	case ExportRowsParamsFormatGeojson:
+		return true
+	case ExportRowsParamsFormatGpx:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ExportDrainsParamsFormat.
 const (
-	Csv     ExportDrainsParamsFormat = "csv"
-	Dxf     ExportDrainsParamsFormat = "dxf"
-	Geojson ExportDrainsParamsFormat = "geojson"
-	Gpx     ExportDrainsParamsFormat = "gpx"
+	ExportDrainsParamsFormatCsv     ExportDrainsParamsFormat = "csv"
+	ExportDrainsParamsFormatDxf     ExportDrainsParamsFormat = "dxf"
+	ExportDrainsParamsFormatGeojson ExportDrainsParamsFormat = "geojson"
+	ExportDrainsParamsFormatGpx     ExportDrainsParamsFormat = "gpx"
 )
 
 // Valid indicates whether the value is a known member of the ExportDrainsParamsFormat enum.
 func (e ExportDrainsParamsFormat) Valid() bool {
 	switch e {
-	case Csv:
+	case ExportDrainsParamsFormatCsv:
 		return true
-	case Dxf:
+	case ExportDrainsParamsFormatDxf:
 		return true
-	case Geojson:
+	case ExportDrainsParamsFormatGeojson:
 		return true
-	case Gpx:
+	case ExportDrainsParamsFormatGpx:
 		return true
 	default:
 		return false
@@ -554,8 +578,17 @@ type RipPlan = soil.RipPlan
 // RootBarrier defines model for RootBarrier.
 type RootBarrier = soil.Barrier
 
+// RowBase defines model for RowBase.
+type RowBase = rows.BaseLine
+
 // RowBearing defines model for RowBearing.
 type RowBearing = rows.Bearing
+
+// RowPeg defines model for RowPeg.
+type RowPeg = rows.Peg
+
+// RowPegs defines model for RowPegs.
+type RowPegs = rows.SettingOut
 
 // RowPiece defines model for RowPiece.
 type RowPiece = layout.Piece
@@ -1046,6 +1079,12 @@ type ChooseOptionParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// GetPegsParams defines parameters for GetPegs.
+type GetPegsParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
 // GetPlanParams defines parameters for GetPlan.
 type GetPlanParams struct {
 	// Planting the planting the block is seen from; the one under way where it is left out
@@ -1100,6 +1139,15 @@ type AddRecordsParams struct {
 	// XPerson who makes the change, percent-encoded
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
+
+// ExportRowsParams defines parameters for ExportRows.
+type ExportRowsParams struct {
+	// Planting the planting the block is seen from; the one under way where it is left out
+	Planting *FromPlanting `form:"planting,omitempty" json:"planting,omitempty"`
+}
+
+// ExportRowsParamsFormat defines parameters for ExportRows.
+type ExportRowsParamsFormat string
 
 // SendSampleParams defines parameters for SendSample.
 type SendSampleParams struct {
@@ -1413,6 +1461,9 @@ type ServerInterface interface {
 	// ChooseOption Plan with one option; the others are only considered from then on, with the reason
 	// (POST /blocks/{id}/options)
 	ChooseOption(c *gin.Context, id BlockId, params ChooseOptionParams)
+	// GetPegs The ends of every row, measured from a base line for pegging by tape
+	// (GET /blocks/{id}/pegs)
+	GetPegs(c *gin.Context, id BlockId, params GetPegsParams)
 	// GetPlan The plan of a block
 	// (GET /blocks/{id}/plan)
 	GetPlan(c *gin.Context, id BlockId, params GetPlanParams)
@@ -1434,6 +1485,9 @@ type ServerInterface interface {
 	// AddRecords Record what happened; a record sent twice is kept once
 	// (POST /blocks/{id}/records)
 	AddRecords(c *gin.Context, id BlockId, params AddRecordsParams)
+	// ExportRows The rows of a block as a file for setting out
+	// (GET /blocks/{id}/rows/{format})
+	ExportRows(c *gin.Context, id BlockId, format ExportRowsParamsFormat, params ExportRowsParams)
 	// SendSample Send a soil sample to the laboratory
 	// (POST /blocks/{id}/samples)
 	SendSample(c *gin.Context, id BlockId, params SendSampleParams)
@@ -2401,6 +2455,42 @@ func (siw *ServerInterfaceWrapper) ChooseOption(c *gin.Context) {
 	siw.Handler.ChooseOption(c, id, params)
 }
 
+// GetPegs operation middleware
+func (siw *ServerInterfaceWrapper) GetPegs(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetPegsParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPegs(c, id, params)
+}
+
 // GetPlan operation middleware
 func (siw *ServerInterfaceWrapper) GetPlan(c *gin.Context) {
 
@@ -2734,6 +2824,51 @@ func (siw *ServerInterfaceWrapper) AddRecords(c *gin.Context) {
 	}
 
 	siw.Handler.AddRecords(c, id, params)
+}
+
+// ExportRows operation middleware
+func (siw *ServerInterfaceWrapper) ExportRows(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id BlockId
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "format" -------------
+	var format ExportRowsParamsFormat
+
+	err = runtime.BindStyledParameterWithOptions("simple", "format", c.Param("format"), &format, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportRowsParams
+
+	// ------------- Optional query parameter "planting" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "planting", c.Request.URL.Query(), &params.Planting, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter planting: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportRows(c, id, format, params)
 }
 
 // SendSample operation middleware
@@ -4346,6 +4481,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/blocks/:id/records", wrapper.ListRecords)
 	router.POST(options.BaseURL+"/blocks/:id/records", wrapper.AddRecords)
 	router.GET(options.BaseURL+"/blocks/:id/stations.csv", wrapper.ExportStations)
+	router.GET(options.BaseURL+"/blocks/:id/pegs", wrapper.GetPegs)
+	router.GET(options.BaseURL+"/blocks/:id/rows/:format", wrapper.ExportRows)
 	router.GET(options.BaseURL+"/blocks/:id/years.csv", wrapper.ExportYears)
 	router.GET(options.BaseURL+"/blocks.geojson", wrapper.ExportBlocks)
 	router.POST(options.BaseURL+"/import/boundaries", wrapper.ReadBoundaries)

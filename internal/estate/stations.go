@@ -2,9 +2,12 @@ package estate
 
 import (
 	"context"
+	"fmt"
 
 	"slowroot/core/geo"
 	"slowroot/core/layout"
+	"slowroot/core/plan"
+	"slowroot/internal/store"
 )
 
 // Station is one planting place with its number.
@@ -42,4 +45,13 @@ func (s *Service) Stations(ctx context.Context, id string) ([]Station, string, e
 		}
 	}
 	return out, d.Block.Name, nil
+}
+
+// Pegged is the plan of a block whose rows can be pegged.
+func (s *Service) Pegged(ctx context.Context, id string) (*plan.Plan, error) {
+	p, err := s.Plan(ctx, id)
+	if err == nil && len(p.Rows) == 0 {
+		err = fmt.Errorf("rows of %s: %w", p.Name, store.ErrNotFound)
+	}
+	return p, err
 }

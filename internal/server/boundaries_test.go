@@ -106,6 +106,11 @@ func (r *rig) optionOperations(id string) {
 		r.t.Errorf("%d bearings, %d best", len(t.All), len(t.Best))
 	}
 	r.want(200, "GET", at+"/plan?planting="+pid, "")
+	r.want(200, "GET", at+"/pegs?planting="+pid, "")
+	for _, form := range []string{"csv", "gpx", "geojson", "dxf"} {
+		r.want(200, "GET", at+"/rows/"+form+"?planting="+pid, "")
+	}
+	r.want(422, "GET", at+"/rows/doc?planting="+pid, "")
 }
 
 // A binary file reaches the reader as it is, and what is no file of boundaries is refused with its cause.

@@ -12,6 +12,7 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/finding"
+	"slowroot/core/plan"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/internal/api"
@@ -317,36 +318,61 @@ func (s *Server) ExportYears(c *gin.Context, id string, _ api.ExportYearsParams)
 	download(c, p.Name+"-years.csv", "text/csv; charset=utf-8", table.Write(rows))
 }
 
+// setOut are the writers of one thing that is set out on the ground.
+type setOut struct {
+	csv, dxf     func(*plan.Plan) []byte
+	gpx, geojson func(*plan.Plan) ([]byte, error)
+}
+
 // ExportDrains writes the designed drains for setting out.
 func (s *Server) ExportDrains(c *gin.Context, id string, format api.ExportDrainsParamsFormat, _ api.ExportDrainsParams) {
 	p, err := s.Estate.SettingOut(c.Request.Context(), id)
+	s.write(c, p, err, "drains", string(format), setOut{settingout.CSV, settingout.DXF, settingout.GPX, geojson.WriteDrains})
+}
+
+// ExportRows writes the rows for setting out.
+func (s *Server) ExportRows(c *gin.Context, id string, format api.ExportRowsParamsFormat, _ api.ExportRowsParams) {
+	p, err := s.Estate.Pegged(c.Request.Context(), id)
+	s.write(c, p, err, "rows", string(format), setOut{settingout.RowsCSV, settingout.RowsDXF, settingout.RowsGPX, settingout.RowsGeoJSON})
+}
+
+func (s *Server) GetPegs(c *gin.Context, id string, _ api.GetPegsParams) {
+	p, err := s.Estate.Pegged(c.Request.Context(), id)
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
-	name := p.Name + "-drains." + string(format)
-	switch format {
-	case api.Csv:
-		download(c, name, "text/csv; charset=utf-8", settingout.CSV(p))
-	case api.Dxf:
-		download(c, name, "image/vnd.dxf", settingout.DXF(p))
-	case api.Gpx:
-		text, err := settingout.GPX(p)
-		if err != nil {
-			s.fail(c, err)
-			return
-		}
-		download(c, name, "application/gpx+xml", text)
-	case api.Geojson:
-		text, err := geojson.WriteDrains(p)
-		if err != nil {
-			s.fail(c, err)
-			return
-		}
-		download(c, name, "application/geo+json", text)
-	default:
-		s.fail(c, finding.Bad("format", string(format), "is not a form drains are written in", "csv, gpx, geojson or dxf"))
+	answer(s, c, http.StatusOK, settingout.Rows(p), nil)
+}
+
+// write sends a plan in the form asked for.
+func (s *Server) write(c *gin.Context, p *plan.Plan, err error, what, format string, by setOut) {
+	if err != nil {
+		s.fail(c, err)
+		return
 	}
+	name := p.Name + "-" + what + "." + format
+	var text []byte
+	kind := ""
+	switch format {
+	case "csv":
+		text, kind = by.csv(p), "text/csv; charset=utf-8"
+	case "dxf":
+		text, kind = by.dxf(p), "image/vnd.dxf"
+	case "gpx":
+		text, err = by.gpx(p)
+		kind = "application/gpx+xml"
+	case "geojson":
+		text, err = by.geojson(p)
+		kind = "application/geo+json"
+	default:
+		err = finding.Bad("format", format, "is not a form "+what+" are written in", "csv, gpx, geojson or dxf")
+	}
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	download(c, name, kind, text)
 }
 
 func (s *Server) ImportDrains(c *gin.Context, id string, p api.ImportDrainsParams) {

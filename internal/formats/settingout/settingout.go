@@ -74,27 +74,44 @@ func GPX(p *plan.Plan) ([]byte, error) {
 	return append([]byte(xml.Header), out...), err
 }
 
+// drawing is a DXF being written: metres on the UTM grid of its place, in the ASCII form of release 12 that every drawing program reads.
+type drawing struct {
+	strings.Builder
+	grid geo.System
+}
+
+func (b *drawing) put(pairs ...any) {
+	for i := 0; i+1 < len(pairs); i += 2 {
+		v := pairs[i+1]
+		if f, ok := v.(float64); ok {
+			v = fixed(f, 3)
+		}
+		fmt.Fprintf(b, "%3d\n%v\n", pairs[i], v)
+	}
+}
+
+func (b *drawing) at(q geo.Point, z float64) []any {
+	e := b.grid.To(q)
+	return []any{10, e.X, 20, e.Y, 30, z}
+}
+
+func (b *drawing) begin(what string) {
+	b.put(999, ascii(what)+", metres on "+b.grid.Code, 0, "SECTION", 2, "HEADER", 9, "$ACADVER", 1, "AC1009", 9, "$INSUNITS", 70, 6, 0, "ENDSEC", 0, "SECTION", 2, "ENTITIES")
+}
+
+func (b *drawing) end() []byte {
+	b.put(0, "ENDSEC", 0, "EOF")
+	return []byte(b.String())
+}
+
 // DXF holds every drain as a three-dimensional polyline at its invert and every pit as a point with its name,
 // a layer for each kind, on the UTM grid of its place in metres, in the ASCII form of release 12 that every
 // drawing program reads.
 func DXF(p *plan.Plan) []byte {
 	pegs, lines := p.SettingOut()
-	grid := geo.UTMAt(p.Ground.Origin)
-	var b strings.Builder
-	put := func(pairs ...any) {
-		for i := 0; i+1 < len(pairs); i += 2 {
-			v := pairs[i+1]
-			if f, ok := v.(float64); ok {
-				v = fixed(f, 3)
-			}
-			fmt.Fprintf(&b, "%3d\n%v\n", pairs[i], v)
-		}
-	}
-	at := func(q geo.Point, z float64) []any {
-		e := grid.To(q)
-		return []any{10, e.X, 20, e.Y, 30, z}
-	}
-	put(999, "Slow Root, drains of "+ascii(p.Name)+", metres on "+grid.Code, 0, "SECTION", 2, "HEADER", 9, "$ACADVER", 1, "AC1009", 9, "$INSUNITS", 70, 6, 0, "ENDSEC", 0, "SECTION", 2, "ENTITIES")
+	b := drawing{grid: geo.UTMAt(p.Ground.Origin)}
+	put, at := b.put, b.at
+	b.begin("Slow Root, drains of " + p.Name)
 	for _, l := range lines {
 		layer := strings.ToUpper(l.Kind)
 		put(0, "POLYLINE", 8, layer, 66, 1, 10, 0.0, 20, 0.0, 30, 0.0, 70, 8)
@@ -113,8 +130,7 @@ func DXF(p *plan.Plan) []byte {
 		put(append([]any{0, "POINT", 8, layer}, at(g.At, g.Invert)...)...)
 		put(append(append([]any{0, "TEXT", 8, layer}, at(g.At, g.Invert)...), 40, 1.5, 1, fmt.Sprintf("%s %.2f", g.ID, g.Invert))...)
 	}
-	put(0, "ENDSEC", 0, "EOF")
-	return []byte(b.String())
+	return b.end()
 }
 
 // ascii leaves out what the old form cannot hold.

@@ -142,6 +142,11 @@ export const useBearings = (id: string, revision: number) =>
     queryKey: ["bearings", id, revision, seenFrom()],
     queryFn: () => take(api.GET("/blocks/{id}/bearings", { params: { path: { id } } })),
   });
+export const usePegs = (id: string) =>
+  useQuery({
+    queryKey: ["pegs", id, seenFrom()],
+    queryFn: () => take(api.GET("/blocks/{id}/pegs", { params: { path: { id } } })),
+  });
 export const useOptions = (id: string) =>
   useQuery({
     queryKey: ["options", id],

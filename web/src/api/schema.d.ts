@@ -437,6 +437,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/blocks/{id}/pegs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ends of every row, measured from a base line for pegging by tape */
+        get: operations["getPegs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/blocks/{id}/rows/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rows of a block as a file for setting out */
+        get: operations["exportRows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/blocks/{id}/years.csv": {
         parameters: {
             query?: never;
@@ -1517,6 +1551,28 @@ export interface components {
             usual: number;
             min: number;
             max: number;
+        };
+        RowPegs: {
+            base: components["schemas"]["RowBase"];
+            pegs: components["schemas"]["RowPeg"][];
+        };
+        RowBase: {
+            from: components["schemas"]["Point"];
+            to: components["schemas"]["Point"];
+            lengthM: number;
+            bearing: number;
+            threeM: number;
+        };
+        RowPeg: {
+            id: string;
+            crop: string;
+            row: number;
+            end: string;
+            at: components["schemas"]["Point"];
+            alongM: number;
+            offsetM: number;
+            stations: number;
+            stepM: number;
         };
         Headland: {
             towardDeg: number;
@@ -4219,6 +4275,62 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPegs: {
+        parameters: {
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description pegs */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowPegs"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportRows: {
+        parameters: {
+            query?: {
+                /** @description the planting the block is seen from; the one under way where it is left out */
+                planting?: components["parameters"]["FromPlanting"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["BlockId"];
+                format: "csv" | "gpx" | "geojson" | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                    "application/gpx+xml": string;
+                    "application/geo+json": Record<string, never>;
+                    "image/vnd.dxf": string;
                 };
             };
             default: components["responses"]["Problem"];

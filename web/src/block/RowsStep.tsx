@@ -14,7 +14,7 @@ import { Figures } from "./Figures";
 import { PlanKey, PlanSheet } from "./PlanSheet";
 import { NoCrop } from "./NoCrop";
 import type { StepProps } from "./stepProps";
-import { isPlanned, stands } from "./paths";
+import { isPlanned, stands, toBlock } from "./paths";
 
 const views = [
   ["spacing", "Spacing"],
@@ -39,9 +39,14 @@ export function RowsStep(props: StepProps) {
       <div className="min-w-0">
         <div className="flex flex-wrap items-baseline justify-between gap-x-4">
           <Tabs tabs={shown} on={view} turn={setView} label="What of the rows" />
-          <Link className="no-print text-sm text-faint hover:text-ink" to={`/blocks/${doc.id}/options`}>
-            Compare options
-          </Link>
+          <span className="no-print flex gap-4 text-sm text-faint">
+            <Link className="hover:text-ink" to={toBlock(doc.id, "pegs")}>
+              Peg them out
+            </Link>
+            <Link className="hover:text-ink" to={`/blocks/${doc.id}/options`}>
+              Compare options
+            </Link>
+          </span>
         </div>
         {view !== "obstacles" && (
           <>

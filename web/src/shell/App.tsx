@@ -14,6 +14,7 @@ import { useKeys } from "./keyboard";
 import { late } from "./late";
 
 const BlockPage = late(() => import("../block/BlockPage"), "Opening the page");
+const PegsPage = late(() => import("../rows/PegsPage"), "Measuring the rows");
 const OptionsPage = late(() => import("../rows/OptionsPage"), "Opening the options");
 const DrawPage = late(() => import("../ground/DrawPage"), "Opening the page");
 const JobsPage = late(() => import("../jobs/JobsPage"), "Opening the page");
@@ -57,6 +58,7 @@ export function App() {
           <Route path="/" element={<EstatePage />} />
           <Route path="/draw" element={<DrawPage />} />
           <Route path="/blocks/:id/draw" element={<DrawPage />} />
+          <Route path="/blocks/:id/pegs" element={<PegsPage />} />
           <Route path="/blocks/:id/options" element={<OptionsPage />} />
           <Route path="/blocks/:id/print" element={<PrintPage />} />
           <Route path="/blocks/:id/checklist" element={<ChecklistPage />} />

@@ -26,7 +26,8 @@ func New(sheets *practice.Library) *Registry {
 			list = append(list, c)
 		}
 	}
-	under("Rows and plants", density(), stationCount(), thinning(), order(), area(), sides())
+	under("Rows and plants", append([]Calculator{density(), stationCount(), thinning(), order(), area(), sides()}, besides()...)...)
+	under("What a layout takes", taken()...)
 	under("Soil and site", soils()...)
 	under("Amendments", amendments()...)
 	under("Drains", drains()...)

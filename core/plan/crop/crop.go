@@ -7,6 +7,7 @@ import (
 	"math"
 	"strconv"
 
+	"slowroot/core/canopy"
 	"slowroot/core/civil"
 	"slowroot/core/nutrition"
 	"slowroot/core/plan/growth"
@@ -47,6 +48,8 @@ type Year struct {
 	Plants    int                `json:"plants"`
 	SpreadM   float64            `json:"spreadM"`
 	HeightM   float64            `json:"heightM"`
+	Cover     float64            `json:"cover"`     // share of the planted ground under crowns
+	AlleyM    float64            `json:"alleyM"`    // clear between the crowns of two rows
 	FeedPerHa map[string]float64 `json:"feedPerHa"` // kg per planted hectare
 	FeedKg    map[string]float64 `json:"feedKg"`
 	FeedG     map[string]float64 `json:"feedG"` // g per living plant
@@ -88,6 +91,7 @@ func Build(in In, say *report.Voice) Result {
 			SpreadM: in.Grown.Canopy.SpreadM(float64(y.Age)), FeedPerHa: map[string]float64{}, FeedKg: map[string]float64{}, FeedG: map[string]float64{},
 			Harvests: []Harvest{}}
 		out.HeightM = in.Grown.Canopy.HeightM * math.Min(1, out.SpreadM/math.Max(0.01, in.Grown.Canopy.SpreadM(float64(in.Grown.Life))))
+		out.Cover, out.AlleyM = in.cover(y.Age, out.SpreadM)
 		out.PickedKg = in.Book.PickedKg[season]
 		_, out.Recorded = in.Book.PickedKg[season]
 		for _, k := range r.Nutrients {
@@ -110,6 +114,22 @@ func Build(in In, say *report.Voice) Result {
 		r.Years = append(r.Years, out)
 	}
 	return r
+}
+
+// cover is the share of the ground under crowns at an age, and what is left clear between the rows: on the lattice as it then stands.
+func (in In) cover(age int, spreadM float64) (share, alleyM float64) {
+	spec := in.Rows.Spec
+	across, along := spec.RowSpacingM/float64(spec.Group()), spec.PlantSpacingM
+	clear := spec.RowSpacingM - float64(spec.Group()-1)*spec.TwinGapM
+	for stage, out := range []int{in.Rows.OutAge, in.Rows.LaterAge} {
+		if left, ok := spec.Left(stage + 1); out > 0 && age > out && ok {
+			along, across = left.XM, left.YM
+			if clear = left.YM; left.Turned {
+				clear = left.XM / math.Sqrt2
+			}
+		}
+	}
+	return canopy.Cover(spreadM, along, across), math.Max(0, clear-spreadM)
 }
 
 func (in In) yieldWorking(say *report.Voice, y yield.Year, out Year, density, areaHa float64) {

@@ -1759,6 +1759,8 @@ export interface components {
             plants: number;
             spreadM: number;
             heightM: number;
+            cover: number;
+            alleyM: number;
             feedPerHa: {
                 [key: string]: number;
             };

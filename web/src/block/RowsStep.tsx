@@ -270,22 +270,31 @@ function Setting(p: {
 }
 
 export function AgeSlider({ plan, season, setSeason }: { plan: Plan; season: number; setSeason: (s: number) => void }) {
+  const { text } = useReading();
   const first = plan.years[0]!.season;
   const last = plan.years.at(-1)!.season;
   const y = plan.years.find((v) => v.season === season);
   return (
-    <label className="flex items-center gap-3 text-sm text-faint">
-      age
-      <input
-        type="range"
-        aria-label="Age shown on the plan"
-        className="min-w-0 flex-1 accent-growth"
-        min={first}
-        max={last}
-        value={season}
-        onChange={(e) => setSeason(Number(e.target.value))}
-      />
-      <span className="w-40 text-right">{y ? `year ${y.age}, ${y.label}` : ""}</span>
-    </label>
+    <>
+      <label className="flex items-center gap-3 text-sm text-faint">
+        age
+        <input
+          type="range"
+          aria-label="Age shown on the plan"
+          className="min-w-0 flex-1 accent-growth"
+          min={first}
+          max={last}
+          value={season}
+          onChange={(e) => setSeason(Number(e.target.value))}
+        />
+        <span className="w-40 text-right">{y ? `year ${y.age}, ${y.label}` : ""}</span>
+      </label>
+      {y && y.spreadM > 0 && (
+        <p className="text-sm text-faint">
+          Crowns {text(y.spreadM, "spacing")} wide cover {text(y.cover, "fraction")} of the planted ground;{" "}
+          {y.alleyM > 0 ? `${text(y.alleyM, "spacing")} stay clear between two rows.` : "they close across the rows."}
+        </p>
+      )}
+    </>
   );
 }

@@ -39,7 +39,9 @@ func TestRowsInTwelveActions(t *testing.T) {
 	act(page.Type("Your name", "A. Grower"))
 	act(page.Type("Where it lies", "46° 03′ N, 12° 18′ E"))
 	must(t, page.Wait(`document.querySelector("input[value=north]").checked`))
+	must(t, page.Type("Climate, if you know it", strings.Repeat("9 4 80\n", 12))) // not needed for rows
 	act(page.Press("Begin"))
+	must(t, page.Says("First steps"), page.Says("Choose a crop for it"))
 	act(page.Press("Add a block"))
 	act(page.Type("Length", "240"))
 	act(page.Type("Width", "90"))

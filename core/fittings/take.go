@@ -111,7 +111,7 @@ func fence(v values, s Site) []Item {
 	round := s.PerimeterM + 2*math.Pi*v["outM"]
 	net := math.Max(0, round-v["gates"]*v["gateM"])
 	out := []Item{
-		{"fence", "fence", net, units.Distance, "boundary + 2π · distance outside − gates × width", fmt.Sprintf("%.1f + 2π · %g − %g × %g", s.PerimeterM, v["outM"],
+		{"fence", "fence", net, units.Distance, "boundary + 2π · distance outside − gates × width", fmt.Sprintf("%.1f + 6.283185 · %g − %g × %g", s.PerimeterM, v["outM"],
 			v["gates"], v["gateM"])},
 		{"fence posts", "fence-post", up(net/v["postM"]) + v["gates"], units.Count, "⌈fence / spacing⌉, and one more at each gate", fmt.Sprintf("⌈%.1f / %g⌉ + %g",
 			net, v["postM"], v["gates"])},
@@ -154,6 +154,6 @@ func seed(v values, s Site) []Item {
 func pots(v values, s Site) []Item {
 	n := up(float64(s.Plants) * (1 + v["spare"]))
 	return []Item{{"pots or bags", "pot", n, units.Count, "⌈plants × (1 + spare)⌉", fmt.Sprintf("⌈%d × %g⌉", s.Plants, 1+v["spare"])},
-		{"substrate", "substrate", n * v["litres"] / 1000 / (1 - v["shrink"]), units.Earth, "pots × volume / (1 − settling)", fmt.Sprintf("%.0f × %g L / %g", n,
+		{"substrate", "substrate", n * v["litres"] / 1000 / (1 - v["shrink"]), units.Earth, "pots × volume / 1000 / (1 − settling)", fmt.Sprintf("%.0f × %g / 1000 / %g", n,
 			v["litres"], 1-v["shrink"])}}
 }

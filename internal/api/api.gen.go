@@ -309,6 +309,9 @@ type Figure = report.Figure
 // Finding defines model for Finding.
 type Finding = finding.Finding
 
+// FirstStep defines model for FirstStep.
+type FirstStep = estate.FirstStep
+
 // Fit defines model for Fit.
 type Fit = fit.Fit
 

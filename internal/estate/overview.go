@@ -21,6 +21,49 @@ type Overview struct {
 	Today          civil.Date      `json:"today"`
 	YearToday      int             `json:"yearToday"`
 	Blocks         []InShort       `json:"blocks"`
+	FirstSteps     []FirstStep     `json:"firstSteps"` // of a young estate; empty once all are done
+}
+
+// FirstStep is one of the few things a new estate needs, ticked when it is done.
+type FirstStep struct {
+	Words string `json:"words"`
+	Done  bool   `json:"done"`
+	To    string `json:"to"` // page where it is done
+}
+
+// firstSteps are what a new estate still needs; none once it has everything.
+func firstSteps(e document.Estate, docs []BlockDoc) []FirstStep {
+	var crop, ground bool
+	to := "/draw"
+	for _, d := range docs {
+		if d.Err != nil {
+			continue
+		}
+		if to == "/draw" {
+			to = "/blocks/" + d.ID
+		}
+		crop = crop || len(d.all) > 0
+		ground = ground || len(d.Block.Pits)+len(d.Block.Tests) > 0
+	}
+	at := func(step string) string {
+		if to == "/draw" {
+			return to
+		}
+		return to + "/" + step
+	}
+	steps := []FirstStep{
+		{"Say where the estate lies", e.At != nil || len(docs) > 0, "/settings"},
+		{"Add a block: drawn, in numbers or from a file", len(docs) > 0, "/draw"},
+		{"Choose a crop for it", crop, at("plants")},
+		{"Enter the climate: twelve months, or a daily record", len(e.Climate) > 0 || e.Weather != nil, "/climate"},
+		{"Say what the ground is: a pit or a soil test", ground, at("soil")},
+	}
+	for _, s := range steps {
+		if !s.Done {
+			return steps
+		}
+	}
+	return []FirstStep{}
 }
 
 // InShort is what the map and the stacked ground lines need of a block.
@@ -72,7 +115,7 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 	if err != nil {
 		return Overview{}, err
 	}
-	out := Overview{Estate: e.Estate, EstateRevision: e.Revision, Today: s.today(), Blocks: make([]InShort, 0, len(docs))}
+	out := Overview{FirstSteps: firstSteps(e.Estate, docs), Estate: e.Estate, EstateRevision: e.Revision, Today: s.today(), Blocks: make([]InShort, 0, len(docs))}
 	for _, d := range docs {
 		b := InShort{ID: d.ID, Revision: d.Revision, Number: d.Block.Number, Name: d.Block.Name, Stage: document.Empty, Boundary: d.Block.Boundary,
 			Years: []YearInShort{}, Findings: []finding.Finding{}, Plantings: []PlantingShort{}}

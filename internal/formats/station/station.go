@@ -95,7 +95,7 @@ func WriteDays(days []climate.Day) string {
 
 // Normals reads twelve months: month, meanC, minC, rainMm, and where known maxC, rhPct, windMS and sunH.
 func Normals(text string) ([]document.Month, error) {
-	t, err := table.Read(text)
+	t, err := table.Read(headed(text))
 	if err != nil {
 		return nil, err
 	}
@@ -141,6 +141,39 @@ func Normals(text string) ([]document.Month, error) {
 		out[i] = m
 	}
 	return out, nil
+}
+
+// headed puts a heading over twelve bare lines, as people type them: month, mean, minimum and rain, or the last three in the order of the
+// months; parted by commas, semicolons, tabs or spaces.
+func headed(text string) string {
+	var lines []string
+	for _, l := range strings.Split(strings.TrimPrefix(text, "\ufeff"), "\n") {
+		if l = strings.TrimSpace(l); l != "" && !strings.HasPrefix(l, "#") {
+			lines = append(lines, l)
+		}
+	}
+	if len(lines) == 0 || !strings.ContainsAny(lines[0][:1], "-+0123456789") {
+		return text
+	}
+	sep := ""
+	for _, s := range []string{";", "\t", ","} {
+		if sep == "" && strings.Contains(lines[0], s) {
+			sep = s
+		}
+	}
+	if sep == "" {
+		sep = ";"
+		for i, l := range lines {
+			lines[i] = strings.Join(strings.Fields(l), sep)
+		}
+	}
+	head := []string{"month", "meanC", "minC", "rainMm"}
+	if strings.Count(lines[0], sep) == 2 {
+		for i := range lines {
+			lines[i] = strconv.Itoa(i+1) + sep + lines[i]
+		}
+	}
+	return strings.Join(head, sep) + "\n" + strings.Join(lines, "\n")
 }
 
 // Last is the last day of a record; no date when it is empty.

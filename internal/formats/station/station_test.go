@@ -1,6 +1,7 @@
 package station
 
 import (
+	"fmt"
 	"math"
 	"strings"
 	"testing"
@@ -77,4 +78,26 @@ func FuzzInstrument(f *testing.F) {
 		}
 		_, _ = Normals(text)
 	})
+}
+
+// Twelve bare lines, as they are typed: with months or without, parted by anything usual.
+func TestNormalsWithoutAHeading(t *testing.T) {
+	for name, line := range map[string]string{"commas": "%d, 12.5, 7.1, 60", "spaces": "%d   12.5  7.1   60", "tabs": "%d\t12.5\t7.1\t60", "decimal commas": "%d; 12,5; 7,1; 60"} {
+		text := "# typed\n"
+		for m := range 12 {
+			text += fmt.Sprintf(line, m+1) + "\n"
+		}
+		got, err := Normals(text)
+		if err != nil || len(got) != 12 || got[11].MeanC != 12.5 || got[11].MinC != 7.1 || got[11].RainMM != 60 {
+			t.Errorf("%s: %+v, %v", name, got, err)
+		}
+	}
+	if got, err := Normals(strings.Repeat("12.5 7.1 60\n", 12)); err != nil || got[0].MeanC != 12.5 || got[0].RainMM != 60 {
+		t.Errorf("without months: %+v, %v", got, err)
+	}
+	for _, text := range []string{"12.5 7.1 60\n", "1 2\n", "12.5 17 60\n"} {
+		if got, err := Normals(strings.Repeat(text, 11)); err == nil {
+			t.Errorf("%q is read as %+v", text, got)
+		}
+	}
 }

@@ -1896,11 +1896,17 @@ export interface components {
             figure?: string;
         };
         Overview: {
+            firstSteps: components["schemas"]["FirstStep"][];
             estate: components["schemas"]["Estate"];
             estateRevision: number;
             today: string;
             yearToday: number;
             blocks: components["schemas"]["BlockInShort"][];
+        };
+        FirstStep: {
+            words: string;
+            done: boolean;
+            to: string;
         };
         BlockInShort: {
             plantings: components["schemas"]["PlantingShort"][];

@@ -1,5 +1,5 @@
 import { useRef, useState, type FormEvent } from "react";
-import { api, changed, queryClient, take, type Schema } from "../api/client";
+import { api, changed, patchEstate, queryClient, read, take, type Schema } from "../api/client";
 import { PlaceField } from "../shell/PlaceField";
 import { ErrorText } from "../shell/States";
 
@@ -29,6 +29,8 @@ export function BeginPage() {
     const begun = async () => {
       await place.current.read; // a place that was typed a moment ago
       const at = place.current.at;
+      const pasted = String(f.get("climate") ?? "").trim();
+      const climate = pasted ? await read.normals({ name: "typed", text: pasted }) : undefined; // refused before anything begins
       await take(
         api.POST("/estate", {
           body: {
@@ -41,6 +43,7 @@ export function BeginPage() {
           },
         }),
       );
+      if (climate) await patchEstate(() => ({ climate, climateSource: "typed on the first page" }));
     };
     void done(begun());
   };
@@ -98,6 +101,16 @@ export function BeginPage() {
               <input type="radio" name="units" value="us" /> acres, pounds
             </label>
           </fieldset>
+          <label className="flex flex-col text-sm">
+            <span>
+              Climate, if you know it: twelve lines <span className="unit">month, mean °C, rain mm, or with a heading</span>
+            </span>
+            <textarea
+              name="climate"
+              className="field h-20 font-mono"
+              placeholder={"month, meanC, minC, rainMm\n1, 19.2, 13.8, 62\n2, 19.4, 14.0, 71 …"}
+            />
+          </label>
           <button className="act act-first self-start" disabled={busy}>
             Begin
           </button>

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { useCopies, useOverview } from "../api/client";
+import { useCopies, useOverview, type Schema } from "../api/client";
 import { Busy, Empty, Trouble } from "../shell/States";
 import { useReading } from "../shell/reading";
 import { Margin } from "./Margin";
@@ -45,6 +45,7 @@ export function EstatePage() {
             Settings and copies
           </Link>
         </div>
+        <FirstSteps steps={overview.data.firstSteps} />
         {copies.data?.trouble && (
           <p className="mt-3 border-l-4 border-decide pl-3" role="alert">
             <b>The estate's file is damaged:</b> {copies.data.trouble}. Nothing is written until a good copy is put back:{" "}
@@ -75,5 +76,48 @@ export function EstatePage() {
         )}
       </section>
     </div>
+  );
+}
+
+const putAway = "slowroot.firstSteps.away";
+
+/** What a new estate still needs, ticked as it is done; it goes away by itself, or when it is put away. */
+function FirstSteps({ steps }: { steps: Schema["FirstStep"][] }) {
+  const [away, setAway] = useState(() => localStorage.getItem(putAway) === "1");
+  if (away || steps.length === 0) return null;
+  return (
+    <section className="mt-3 border-y border-line py-2" aria-label="First steps">
+      <div className="flex items-baseline justify-between gap-2">
+        <h2>First steps</h2>
+        <button
+          className="text-sm text-faint underline"
+          onClick={() => {
+            localStorage.setItem(putAway, "1");
+            setAway(true);
+          }}
+        >
+          put away
+        </button>
+      </div>
+      <ol>
+        {steps.map((s) => (
+          <li key={s.words} className={s.done ? "text-faint" : ""}>
+            <span aria-hidden className="inline-block w-5">
+              {s.done ? "✓" : "○"}
+            </span>
+            {s.done ? (
+              <>
+                {s.words}
+                <span className="sr-only">, done</span>
+              </>
+            ) : (
+              <Link className="underline" to={s.to}>
+                {s.words}
+              </Link>
+            )}
+          </li>
+        ))}
+      </ol>
+    </section>
   );
 }

@@ -266,7 +266,11 @@ func fitting(k fittings.Kind) Calculator {
 				break
 			}
 			r.Outputs[c.Outputs[i].Name] = t.Amount
-			r.show(c.Outputs[i].Name, t.What, t.Formula, t.Substituted, t.Amount, c.Outputs[i].Unit, k.Source)
+			kind := working.Arithmetic
+			if t.Summed() {
+				kind = working.Series
+			}
+			r.tell(kind, c.Outputs[i].Name, t.What, t.Formula, t.Substituted, t.Amount, c.Outputs[i].Unit, k.Source)
 		}
 		return nil
 	}

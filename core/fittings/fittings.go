@@ -64,6 +64,9 @@ type Item struct {
 	Substituted string
 }
 
+// Summed reports that an item is a sum over rows, of which the numbers put in are no sum to reckon.
+func (i Item) Summed() bool { return strings.HasPrefix(i.Formula, "Σ over rows") }
+
 type values map[string]float64
 
 // Named finds a kind.

@@ -102,9 +102,9 @@ func bearings() Calculator {
 			}
 			s := in.spec()
 			s.EdgeBandM = in.num("edgeBandM")
-			if n := s.StationsPerHa() * geo.AreaM2(p) / 1e4; s.Valid() == nil && n > 200_000 {
+			if n := s.StationsPerHa() * geo.AreaM2(p) / 1e4; s.Valid() == nil && n > 30_000 {
 				return finding.Bad("inputs.plantSpacingM", in.num("plantSpacingM"), "makes more stations than are laid out 180 times",
-					"200 000 stations at most: a wider spacing or a smaller field")
+					"30 000 stations at most: a wider spacing or a smaller field")
 			}
 			f := layout.Field{Rings: p.PlaneRings(geo.LocalPlane(p))}
 			all, err := layout.Bearings(f, s)
@@ -174,7 +174,8 @@ func windbreak() Calculator {
 			trees := (int(math.Floor(in.num("lengthM")/in.num("spacingM")+1e-9)) + 1) * int(math.Round(in.num("rows")))
 			r.Outputs["shelterM"], r.Outputs["belts"], r.Outputs["trees"] = d, n, trees
 			r.Outputs["lostM2"] = in.num("lengthM") * (2*(in.num("rows")-1) + in.num("heightM"))
-			r.show("shelterM", "Sheltered", "heights · H · cos θ", fmt.Sprintf("%g · %g · cos %g°", in.num("heights"), in.num("heightM"), in.num("angleDeg")), d, "m",
+			r.show("shelterM", "Sheltered", "heights · H · cos θ", fmt.Sprintf("%g · %g · %.6f", in.num("heights"), in.num("heightM"),
+				math.Cos(in.num("angleDeg")*math.Pi/180)), d, "m",
 				"method LAY-7")
 			r.show("belts", "Belts", "⌈field / sheltered⌉", fmt.Sprintf("⌈%g / %.2f⌉", in.num("fieldM"), d), float64(n), "", "method LAY-7")
 			r.show("trees", "Trees of a belt", "(⌊length / spacing⌋ + 1) · rows", fmt.Sprintf("(⌊%g / %g⌋ + 1) · %g", in.num("lengthM"), in.num("spacingM"),
@@ -194,7 +195,8 @@ func groundCover() Calculator {
 		run: func(in values, r *Result) error {
 			c := canopy.Cover(in.num("spreadM"), in.num("plantM"), in.num("rowM"))
 			r.Outputs["cover"], r.Outputs["alleyM"] = c, math.Max(0, in.num("rowM")-in.num("spreadM"))
-			r.show("cover", "Cover", "2/s · [y₁ + 2/p · (F(y₂) − F(y₁))], F(y) = (y·√(r² − y²) + r²·asin(y/r))/2", fmt.Sprintf("d %g, p %g, s %g m", in.num("spreadM"),
+			r.tell(working.Series, "cover", "Cover", "2/s · [y₁ + 2/p · (F(y₂) − F(y₁))], F(y) = (y·√(r² − y²) + r²·asin(y/r))/2", fmt.Sprintf("d %g, p %g, s %g m",
+				in.num("spreadM"),
 				in.num("plantM"), in.num("rowM")), c, "", "method Y3")
 			return nil
 		}}
@@ -270,7 +272,7 @@ func fitting(k fittings.Kind) Calculator {
 			if t.Summed() {
 				kind = working.Series
 			}
-			r.tell(kind, c.Outputs[i].Name, t.What, t.Formula, t.Substituted, t.Amount, c.Outputs[i].Unit, k.Source)
+			r.tell(kind, c.Outputs[i].Name, t.What, t.Formula, units.Marked(t.Substituted, units.Metric), t.Amount, c.Outputs[i].Unit, k.Source)
 		}
 		return nil
 	}

@@ -21,7 +21,7 @@ func trellis(v values, s Site) []Item {
 	slope := math.Sqrt(1 + s.SlopePct*s.SlopePct/1e4)
 	wire := v["wires"] * run * (1 + v["slack"]) * slope
 	return []Item{
-		{"line posts or arms", "post", posts, units.Count, "Σ over rows of ⌈length / spacing⌉ − 1", fmt.Sprintf("%.0f rows, %.0f m together, every %g m", n,
+		{"line posts or arms", "post", posts, units.Count, "Σ over rows of ⌈length / spacing⌉ − 1", fmt.Sprintf("%.0f rows, {%.0f m} together, every {%g m}", n,
 			s.metres(), v["postM"])},
 		{"end assemblies", "end-assembly", 2 * n, units.Count, "2 × rows", fmt.Sprintf("2 × %.0f", n)},
 		{"anchors", "anchor", 2*n + braces, units.Count, "2 × rows, and 2 more in long rows", fmt.Sprintf("2 × %.0f + %.0f", n, braces)},
@@ -41,7 +41,7 @@ func drip(v values, s Site) []Item {
 	}
 	return []Item{
 		{"drip line", "drip", m, units.Distance, "row length × lines × (1 + extra)", fmt.Sprintf("%.1f × %g × %g", s.metres(), v["lines"], 1+v["extra"])},
-		{"emitters", "", emitters, units.Count, "Σ over rows of lines × (⌊length / spacing⌋ + 1)", fmt.Sprintf("%d rows, every %g m", len(s.RowsM), v["emitterM"])},
+		{"emitters", "", emitters, units.Count, "Σ over rows of lines × (⌊length / spacing⌋ + 1)", fmt.Sprintf("%d rows, every {%g m}", len(s.RowsM), v["emitterM"])},
 		{"rolls of drip line", "", up(m / v["rollM"]), units.Count, "⌈line / roll⌉", fmt.Sprintf("⌈%.1f / %g⌉", m, v["rollM"])},
 		{"end closures", "drip-end", float64(len(s.RowsM)) * v["lines"], units.Count, "rows × lines", fmt.Sprintf("%d × %g", len(s.RowsM), v["lines"])},
 	}
@@ -50,7 +50,7 @@ func drip(v values, s Site) []Item {
 func film(v values, s Site) []Item {
 	m := (s.metres() + 2*v["endM"]*float64(len(s.RowsM))) * (1 + v["overlap"])
 	return []Item{
-		{fmt.Sprintf("film or fabric %.2f m wide", v["widthM"]), "fabric", m, units.Distance, "(row length + 2 · ends × rows) × (1 + overlap)",
+		{"film or fabric", "fabric", m, units.Distance, "(row length + 2 · ends × rows) × (1 + overlap)",
 			fmt.Sprintf("(%.1f + 2 · %g × %d) × %g", s.metres(), v["endM"], len(s.RowsM), 1+v["overlap"])},
 		{"its area", "", m * v["widthM"], units.Area, "length × width", fmt.Sprintf("%.1f × %g", m, v["widthM"])},
 		{"rolls of film or fabric", "", up(m / v["rollM"]), units.Count, "⌈length / roll⌉", fmt.Sprintf("⌈%.1f / %g⌉", m, v["rollM"])},
@@ -111,7 +111,8 @@ func fence(v values, s Site) []Item {
 	round := s.PerimeterM + 2*math.Pi*v["outM"]
 	net := math.Max(0, round-v["gates"]*v["gateM"])
 	out := []Item{
-		{"fence", "fence", net, units.Distance, "boundary + 2π · distance outside − gates × width", fmt.Sprintf("%.1f + 6.283185 · %g − %g × %g", s.PerimeterM, v["outM"],
+		{"fence", "fence", net, units.Distance, "boundary + 2π · distance outside − gates × width", fmt.Sprintf("%.1f + 6.283185 · %g − %g × %g", s.PerimeterM,
+			v["outM"],
 			v["gates"], v["gateM"])},
 		{"fence posts", "fence-post", up(net/v["postM"]) + v["gates"], units.Count, "⌈fence / spacing⌉, and one more at each gate", fmt.Sprintf("⌈%.1f / %g⌉ + %g",
 			net, v["postM"], v["gates"])},
@@ -154,6 +155,7 @@ func seed(v values, s Site) []Item {
 func pots(v values, s Site) []Item {
 	n := up(float64(s.Plants) * (1 + v["spare"]))
 	return []Item{{"pots or bags", "pot", n, units.Count, "⌈plants × (1 + spare)⌉", fmt.Sprintf("⌈%d × %g⌉", s.Plants, 1+v["spare"])},
-		{"substrate", "substrate", n * v["litres"] / 1000 / (1 - v["shrink"]), units.Earth, "pots × volume / 1000 / (1 − settling)", fmt.Sprintf("%.0f × %g / 1000 / %g", n,
-			v["litres"], 1-v["shrink"])}}
+		{"substrate", "substrate", n * v["litres"] / 1000 / (1 - v["shrink"]), units.Earth, "pots × volume / 1000 / (1 − settling)",
+			fmt.Sprintf("%.0f × %g / 1000 / %g", n,
+				v["litres"], 1-v["shrink"])}}
 }

@@ -132,7 +132,7 @@ func Make(in In, say *report.Voice) []Line {
 			unknown++
 		}
 		for i, t := range fittings.Take(f.Kind, f.Values, site) {
-			l := Line{Group: hardware, Of: f.ID, What: t.What, Item: t.Price, Amount: t.Amount, Quantity: t.Quantity, How: t.Formula, With: t.Substituted,
+			l := Line{Group: hardware, Of: f.ID, What: t.What, Item: t.Price, Amount: t.Amount, Quantity: t.Quantity, How: t.Formula, With: say.Marked(t.Substituted),
 				Source: kind.Source}
 			if i == 0 {
 				l.Hours = said

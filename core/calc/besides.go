@@ -239,7 +239,7 @@ func mixedYield() Calculator {
 
 // fitting is what one kind of fitting takes, as a method on its own.
 func fitting(k fittings.Kind) Calculator {
-	inputs := []Field{number("rows", "rows", "pieces of row", 0, 100000).or(12.0), number("rowLengthM", "m", "length of each", 0, 5000).or(96.0),
+	inputs := []Field{number("rows", "rows", "pieces of row", 0, 5000).or(12.0), number("rowLengthM", "m", "length of each", 0, 5000).or(96.0),
 		number("stations", "stations", "on the field", 0, 2e6).or(1000.0),
 		number("plants", "plants", "on the field", 0, 5e6).or(1000.0), number("plantedHa", "ha", "planted", 0, 10000).or(1.0), number("perimeterM", "m", "boundary",
 			0, 1e6).or(400.0), number("rowM", "m", "between rows", 0.1, 25).or(4.0),

@@ -197,6 +197,7 @@ type Found struct {
 	Drains  *DrainChoice          `json:"drains,omitempty"`
 
 	Obstacles []Obstacle `json:"obstacles,omitempty"` // what takes no plants
+	Jobs      []OwnJob   `json:"jobs,omitempty"`      // that a person added
 }
 
 // SiteAnswer is an answer to a question of the site, with what it rests on.
@@ -262,6 +263,9 @@ func (f Found) valid() error {
 		if _, ok := q.Option(a.Answer); !ok {
 			return finding.Bad("answers."+k, a.Answer, "is not one of the answers offered", q.accepted())
 		}
+	}
+	if err := ownJobs(f.Jobs); err != nil {
+		return err
 	}
 	if len(f.Obstacles) > maxObstacles {
 		return finding.Bad("obstacles", len(f.Obstacles), "are more obstacles than a block holds", fmt.Sprintf("%d at most", maxObstacles))

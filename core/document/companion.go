@@ -122,6 +122,11 @@ func (p *Planting) companions() error {
 		}
 		known = append(known, c.ID)
 	}
+	for op, e := range p.Effort {
+		if err := e.valid("planting.effort." + op); err != nil {
+			return err
+		}
+	}
 	if len(p.Fittings) > maxFittings {
 		return finding.Bad("planting.fittings", len(p.Fittings), "are more fittings than a layout takes", fmt.Sprintf("%d at most", maxFittings))
 	}

@@ -24,6 +24,7 @@ type Estate struct {
 	People  []Person          `json:"people"`
 	Climate []Month           `json:"climate"` // monthly normals, January first; empty when unknown
 	Source  string            `json:"climateSource"`
+	Crews   []Crew            `json:"crews,omitempty"` // the first does what nobody else is named for
 	Site
 }
 
@@ -70,6 +71,9 @@ func (e Estate) Valid() error {
 	}
 	if e.Units != units.Metric && e.Units != units.US {
 		return finding.Bad("units", e.Units, "is not a system of units", "metric or us")
+	}
+	if err := crews(e.Crews); err != nil {
+		return err
 	}
 	if _, err := schedule.NewSeasons(e.Seasons); err != nil {
 		return finding.Bad("seasons", "", err.Error(), "the twelve windows, each with two days written MM-DD")

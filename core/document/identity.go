@@ -6,12 +6,13 @@ import (
 	"slowroot/core/finding"
 )
 
-// Identify gives every pit, test, former use, obstacle, well and hole an id for good. fresh makes one that nothing else has: for
+// Identify gives every pit, test, former use, obstacle, job, well and hole an id for good. fresh makes one that nothing else has: for
 // what has none, and for the second of two that have the same, as a copied pit has.
 func (b *Block) Identify(fresh func(kind string, place int) string) {
 	own(b.Pits, "pit", fresh, func(i int) *string { return &b.Pits[i].ID })
 	own(b.Tests, "test", fresh, func(i int) *string { return &b.Tests[i].ID })
 	own(b.Uses, "use", fresh, func(i int) *string { return &b.Uses[i].ID })
+	own(b.Jobs, "job", fresh, func(i int) *string { return &b.Jobs[i].ID })
 	own(b.Obstacles, "obstacle", fresh, func(i int) *string { return &b.Obstacles[i].ID })
 	if d := b.Drains; d != nil {
 		own(d.Wells, "well", fresh, func(i int) *string { return &d.Wells[i].ID })

@@ -31,6 +31,7 @@ type Planting struct {
 	End         *End                  `json:"end,omitempty"`        // nil while it stands or is still to come
 	Companions  []Companion           `json:"companions,omitempty"` // crops beside the main one, each with its role
 	Fittings    []Fitting             `json:"fittings,omitempty"`
+	Effort      map[string]Effort     `json:"effort,omitempty"` // operation → hours each time, and crew
 	Aside       string                `json:"aside,omitempty"`  // why another option was taken instead
 	Strips      []Strip               `json:"strips,omitempty"` // across the rows, repeated; none is rows of the main crop alone
 }

@@ -71,7 +71,8 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	if c.sheet == nil {
 		c.soil()
 	}
-	c.p.Checklist, c.p.groundForks = c.checklist(), c.groundForks()
+	c.p.Checklist, c.p.groundForks = ground.Checklist(c.sheet, c.in.Block.Checks, c.Voice), c.groundForks()
+	c.p.Jobs = work.WithOwn(c.p.Jobs, in.Block, c.meant, record.Everywhere(in.Records), c.Voice)
 	c.findings()
 	if c.stopping() {
 		return nil, c.stop

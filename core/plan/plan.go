@@ -59,7 +59,7 @@ type Plan struct {
 	Works       prepare.Works       `json:"works"`
 	Drains      *drains.Plan        `json:"drains"`
 	Preparation prepare.Preparation `json:"preparation"`
-	Checklist   []CheckItem         `json:"checklist"`
+	Checklist   []ground.CheckItem  `json:"checklist"`
 
 	groundForks []report.Fork
 }

@@ -41,6 +41,16 @@ func Open(all []Record, planting string) Book {
 	return b
 }
 
+// Everywhere makes one book of all records of a block, whichever planting they were written under.
+func Everywhere(all []Record) Book {
+	list := make([]Record, len(all))
+	for i, r := range all {
+		r.Planting = ""
+		list[i] = r
+	}
+	return Open(list, "")
+}
+
 // add takes a part of a job; parts that make the whole are the job done on the day of the last.
 func (b Book) add(r Record) {
 	if _, whole := b.Done[r.Operation]; whole {

@@ -22,6 +22,10 @@ type Job struct {
 	Passed      bool       `json:"passed"`
 	NotNeeded   string     `json:"notNeeded"` // why a person said that it is not needed here
 	Record      string     `json:"record"`    // id of the last record of it that holds, "" with none
+	Operation   string     `json:"operation"` // it is an occurrence of
+	Hours       *float64   `json:"hours"`     // it asks for; nil where nobody knows
+	Crew        string     `json:"crew"`      // id; "" is the estate's first
+	Own         bool       `json:"own"`       // a person added it
 	Share       float64    `json:"share"`     // of it that is recorded as done, where it is begun and not whole
 
 	Kind   string  `json:"-"` // of its task, "" for none: what must stand before what follows from it

@@ -113,6 +113,27 @@ func (e ExportDrainsParamsFormat) Valid() bool {
 	}
 }
 
+// Defines values for ExportJobsParamsFormat.
+const (
+	ExportJobsParamsFormatCsv  ExportJobsParamsFormat = "csv"
+	ExportJobsParamsFormatIcs  ExportJobsParamsFormat = "ics"
+	ExportJobsParamsFormatXlsx ExportJobsParamsFormat = "xlsx"
+)
+
+// Valid indicates whether the value is a known member of the ExportJobsParamsFormat enum.
+func (e ExportJobsParamsFormat) Valid() bool {
+	switch e {
+	case ExportJobsParamsFormatCsv:
+		return true
+	case ExportJobsParamsFormatIcs:
+		return true
+	case ExportJobsParamsFormatXlsx:
+		return true
+	default:
+		return false
+	}
+}
+
 // About defines model for About.
 type About = finding.Ref
 
@@ -174,7 +195,7 @@ type Change = store.Change
 type Check = document.Check
 
 // CheckItem defines model for CheckItem.
-type CheckItem = plan.CheckItem
+type CheckItem = ground.CheckItem
 
 // Choice defines model for Choice.
 type Choice = document.Choice
@@ -214,6 +235,9 @@ type Copies = estate.Copies
 
 // CopyInfo defines model for CopyInfo.
 type CopyInfo = store.CopyInfo
+
+// Crew defines model for Crew.
+type Crew = document.Crew
 
 // Cut defines model for Cut.
 type Cut = estate.Cut
@@ -277,6 +301,9 @@ type DrawnBarrier = ground.DrawnBarrier
 
 // DrawnDrain defines model for DrawnDrain.
 type DrawnDrain = document.DrawnDrain
+
+// Effort defines model for Effort.
+type Effort = document.Effort
 
 // Estate defines model for Estate.
 type Estate = document.Estate
@@ -372,6 +399,12 @@ type IdWords = estate.Choice
 // Job defines model for Job.
 type Job = report.Job
 
+// JobWeek defines model for JobWeek.
+type JobWeek = estate.JobWeek
+
+// JobWeeks defines model for JobWeeks.
+type JobWeeks = estate.JobWeeks
+
 // LabColumn defines model for LabColumn.
 type LabColumn = document.LabColumn
 
@@ -445,6 +478,9 @@ type ObstacleLaid = rows.Obstacle
 // Option defines model for Option.
 type Option = estate.Option
 
+// Order defines model for Order.
+type Order = estate.Order
+
 // OrderBeside defines model for OrderBeside.
 type OrderBeside = stand.BesideLine
 
@@ -465,6 +501,9 @@ type Override = document.Override
 
 // Overview defines model for Overview.
 type Overview = estate.Overview
+
+// OwnJob defines model for OwnJob.
+type OwnJob = document.OwnJob
 
 // Patch an RFC 7396 merge patch
 type Patch map[string]interface{}
@@ -1258,6 +1297,23 @@ type GetJobsParams struct {
 	To   string `form:"to" json:"to"`
 }
 
+// ExportJobsParams defines parameters for ExportJobs.
+type ExportJobsParams struct {
+	From  string  `form:"from" json:"from"`
+	To    string  `form:"to" json:"to"`
+	Block *string `form:"block,omitempty" json:"block,omitempty"`
+	Crew  *string `form:"crew,omitempty" json:"crew,omitempty"`
+}
+
+// ExportJobsParamsFormat defines parameters for ExportJobs.
+type ExportJobsParamsFormat string
+
+// GetJobWeeksParams defines parameters for GetJobWeeks.
+type GetJobWeeksParams struct {
+	From string `form:"from" json:"from"`
+	To   string `form:"to" json:"to"`
+}
+
 // ReadPlaceParams defines parameters for ReadPlace.
 type ReadPlaceParams struct {
 	Text string `form:"text" json:"text"`
@@ -1587,9 +1643,18 @@ type ServerInterface interface {
 	// GetJobs Jobs of all blocks between two days, in date order
 	// (GET /jobs)
 	GetJobs(c *gin.Context, params GetJobsParams)
+	// ExportJobs Jobs as a calendar, a table or a workbook; an event read again is updated, not doubled
+	// (GET /jobs/file/{format})
+	ExportJobs(c *gin.Context, format ExportJobsParamsFormat, params ExportJobsParams)
+	// GetJobWeeks Hours of each week against what the crews can do
+	// (GET /jobs/weeks)
+	GetJobWeeks(c *gin.Context, params GetJobWeeksParams)
 	// GetLists The words a person chooses from when describing ground
 	// (GET /lists)
 	GetLists(c *gin.Context)
+	// GetOrders What the plans of all blocks take, summed, with the last day to order or have it
+	// (GET /orders)
+	GetOrders(c *gin.Context)
 	// DrawOutline The boundary of a field as it is told: by size, area, corners or sides; writes nothing
 	// (POST /outline)
 	DrawOutline(c *gin.Context)
@@ -3854,6 +3919,101 @@ func (siw *ServerInterfaceWrapper) GetJobs(c *gin.Context) {
 	siw.Handler.GetJobs(c, params)
 }
 
+// ExportJobs operation middleware
+func (siw *ServerInterfaceWrapper) ExportJobs(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "format" -------------
+	var format ExportJobsParamsFormat
+
+	err = runtime.BindStyledParameterWithOptions("simple", "format", c.Param("format"), &format, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportJobsParams
+
+	// ------------- Required query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "to" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "to", c.Request.URL.Query(), &params.To, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter to: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "block" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "block", c.Request.URL.Query(), &params.Block, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter block: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "crew" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "crew", c.Request.URL.Query(), &params.Crew, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter crew: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportJobs(c, format, params)
+}
+
+// GetJobWeeks operation middleware
+func (siw *ServerInterfaceWrapper) GetJobWeeks(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetJobWeeksParams
+
+	// ------------- Required query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "to" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "to", c.Request.URL.Query(), &params.To, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter to: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetJobWeeks(c, params)
+}
+
 // GetLists operation middleware
 func (siw *ServerInterfaceWrapper) GetLists(c *gin.Context) {
 
@@ -3865,6 +4025,19 @@ func (siw *ServerInterfaceWrapper) GetLists(c *gin.Context) {
 	}
 
 	siw.Handler.GetLists(c)
+}
+
+// GetOrders operation middleware
+func (siw *ServerInterfaceWrapper) GetOrders(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetOrders(c)
 }
 
 // DrawOutline operation middleware
@@ -4462,6 +4635,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/estate/rains", wrapper.GetRains)
 	router.GET(options.BaseURL+"/overview", wrapper.GetOverview)
 	router.GET(options.BaseURL+"/jobs", wrapper.GetJobs)
+	router.GET(options.BaseURL+"/jobs/weeks", wrapper.GetJobWeeks)
+	router.GET(options.BaseURL+"/jobs/file/:format", wrapper.ExportJobs)
+	router.GET(options.BaseURL+"/orders", wrapper.GetOrders)
 	router.POST(options.BaseURL+"/blocks", wrapper.AddBlocks)
 	router.DELETE(options.BaseURL+"/blocks/:id", wrapper.RemoveBlock)
 	router.GET(options.BaseURL+"/blocks/:id", wrapper.GetBlock)

@@ -120,17 +120,6 @@ func (s *Server) GetOverview(c *gin.Context) {
 	answer(s, c, http.StatusOK, o, err)
 }
 
-func (s *Server) GetJobs(c *gin.Context, p api.GetJobsParams) {
-	from, err := civil.Parse(p.From)
-	to, err2 := civil.Parse(p.To)
-	if err = errors.Join(err, err2); err != nil {
-		s.fail(c, finding.Bad("from", p.From+" to "+p.To, err.Error(), "days written YYYY-MM-DD"))
-		return
-	}
-	jobs, err := s.Estate.Jobs(c.Request.Context(), from, to)
-	answer(s, c, http.StatusOK, jobs, err)
-}
-
 func (s *Server) AddBlocks(c *gin.Context, p api.AddBlocksParams) {
 	var in struct {
 		Blocks []estate.NewBlock `json:"blocks"`

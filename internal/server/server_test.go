@@ -183,6 +183,13 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 	}
 	r.want(200, "GET", "/jobs?from=2027-03-01&to=2027-06-01", "")
 	r.want(422, "GET", "/jobs?from=then&to=2027-06-01", "")
+	r.want(200, "GET", "/jobs/weeks?from=2027-03-01&to=2027-06-01", "")
+	r.want(422, "GET", "/jobs/weeks?from=2027-03-01&to=now", "")
+	for _, form := range []string{"ics", "csv", "xlsx"} {
+		r.want(200, "GET", "/jobs/file/"+form+"?from=2027-03-01&to=2027-06-01", "")
+	}
+	r.want(422, "GET", "/jobs/file/doc?from=2027-03-01&to=2027-06-01", "")
+	r.want(200, "GET", "/orders", "")
 	exported := r.want(200, "GET", "/blocks.geojson", "").Body.String()
 	var found []struct {
 		Name, Problem string

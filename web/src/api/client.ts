@@ -179,6 +179,14 @@ export const useJobs = (from: string, to: string) =>
     enabled: from !== "",
   });
 
+export const useJobWeeks = (from: string, to: string) =>
+  useQuery({
+    queryKey: ["jobs", "weeks", from, to],
+    queryFn: () => take(api.GET("/jobs/weeks", { params: { query: { from, to } } })),
+    enabled: from !== "",
+  });
+export const useOrders = () => useQuery({ queryKey: ["orders"], queryFn: () => take(api.GET("/orders")) });
+
 /**
  * changed makes every view read again what a change may have touched. A first reading still under way
  * would not be started again by itself and could bring what stood before the change: it is dropped.

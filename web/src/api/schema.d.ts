@@ -125,6 +125,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/jobs/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Hours of each week against what the crews can do */
+        get: operations["getJobWeeks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/file/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Jobs as a calendar, a table or a workbook; an event read again is updated, not doubled */
+        get: operations["exportJobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the plans of all blocks take, summed, with the last day to order or have it */
+        get: operations["getOrders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/blocks": {
         parameters: {
             query?: never;
@@ -1187,6 +1238,7 @@ export interface components {
             seasons: components["schemas"]["SeasonWindow"][];
             rains?: components["schemas"]["Rain"][];
             people: components["schemas"]["Person"][];
+            crews?: components["schemas"]["Crew"][];
             climate: components["schemas"]["Month"][];
             climateSource: string;
             elevationM?: number;
@@ -1302,6 +1354,7 @@ export interface components {
             };
             drains?: components["schemas"]["DrainChoice"];
             obstacles?: components["schemas"]["Obstacle"][];
+            jobs?: components["schemas"]["OwnJob"][];
             plantings?: components["schemas"]["Planting"][];
             records?: components["schemas"]["Record"][];
         };
@@ -1337,6 +1390,7 @@ export interface components {
             };
             drains?: components["schemas"]["DrainChoice"];
             obstacles?: components["schemas"]["Obstacle"][];
+            jobs?: components["schemas"]["OwnJob"][];
         };
         Polygon: {
             outer: components["schemas"]["Point"][];
@@ -1408,6 +1462,9 @@ export interface components {
             companions?: components["schemas"]["Companion"][];
             strips?: components["schemas"]["Strip"][];
             fittings?: components["schemas"]["Fitting"][];
+            effort?: {
+                [key: string]: components["schemas"]["Effort"];
+            };
             /** @description why another option was taken */
             aside?: string;
         };
@@ -1573,6 +1630,49 @@ export interface components {
             offsetM: number;
             stations: number;
             stepM: number;
+        };
+        OwnJob: {
+            id?: string;
+            name: string;
+            from: string;
+            by: string;
+            detail?: string;
+            hours?: number;
+            crew?: string;
+        };
+        Effort: {
+            hours?: number;
+            crew?: string;
+        };
+        Crew: {
+            id: string;
+            name: string;
+            people: number;
+            hoursDay: number;
+            daysWeek: number;
+            wage?: number;
+        };
+        JobWeek: {
+            start: string;
+            /** @description by crew, in the order of the estate */
+            hours: number[];
+            unknown: number;
+        };
+        JobWeeks: {
+            crews: components["schemas"]["Crew"][];
+            weeks: components["schemas"]["JobWeek"][];
+            /** @description what asks for more than a crew has */
+            over: string[];
+        };
+        Order: {
+            what: string;
+            group: string;
+            amount: number;
+            quantity: string;
+            by: string;
+            costText: string;
+            blocks: string[];
+            late: boolean;
         };
         Headland: {
             towardDeg: number;
@@ -1781,6 +1881,10 @@ export interface components {
             blockKg: components["schemas"]["Range"];
         };
         Job: {
+            operation: string;
+            hours: number | null;
+            crew: string;
+            own: boolean;
             key: string;
             name: string;
             phase: string;
@@ -2173,6 +2277,7 @@ export interface components {
             };
             drains?: components["schemas"]["DrainChoice"];
             obstacles?: components["schemas"]["Obstacle"][];
+            jobs?: components["schemas"]["OwnJob"][];
         };
         DrainChoice: {
             source?: string;
@@ -3543,6 +3648,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EstateJob"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getJobWeeks: {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description weeks */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobWeeks"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportJobs: {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+                block?: string;
+                crew?: string;
+            };
+            header?: never;
+            path: {
+                format: "ics" | "csv" | "xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                    "text/csv": string;
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getOrders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description orders */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Order"][];
                 };
             };
             default: components["responses"]["Problem"];

@@ -57,7 +57,8 @@ export function Takes({ plan, doc, draft }: StepProps) {
               ))}
               <NumberField
                 label="Hours to put it up"
-                quantity="hours"
+                unit="h"
+                quantity="plain"
                 width="w-20"
                 value={f.hours}
                 keep={(v) =>

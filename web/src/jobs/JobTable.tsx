@@ -2,6 +2,8 @@ import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { day } from "../units";
 import type { Mark } from "./mark";
+import { NumberField, Pick } from "../shell/Fields";
+import { changeBlock } from "./AddJob";
 import { MarkJob } from "./MarkJob";
 
 type Job = Schema["Job"];
@@ -11,10 +13,12 @@ export function JobTable({
   jobs,
   today,
   mark,
+  crews,
 }: {
   jobs: Schema["EstateJob"][];
   today: string;
   mark?: (job: Job, m: Mark, block: string, planting: string) => void;
+  crews?: Schema["Crew"][]; // hours and crew can be said where they are given
 }) {
   const named = jobs.some((j) => j.blockName);
   if (jobs.length === 0) return <p className="py-3 text-faint">No job falls in this time.</p>;
@@ -70,6 +74,7 @@ export function JobTable({
                 </div>
               )}
               <div className="text-sm text-faint sm:hidden">{j.rule}</div>
+              {crews && <EffortOf job={j} block={block} crews={crews} />}
             </td>
             <td className="w-52 text-sm text-faint max-sm:hidden">
               {j.rule}
@@ -95,5 +100,47 @@ export function JobTable({
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** What a job asks of the people: hours each time, and which crew; said once for an operation, it holds every time it comes back. */
+function EffortOf({ job: j, block, crews }: { job: Job; block: string; crews: Schema["Crew"][] }) {
+  const keep = (part: { hours?: number; crew?: string }) => {
+    const next = { hours: j.hours ?? undefined, crew: j.crew, ...part };
+    const said = { ...(next.hours === undefined ? {} : { hours: next.hours }), crew: next.crew };
+    void changeBlock(
+      block,
+      (b) =>
+        j.own
+          ? { jobs: (b.jobs ?? []).map((x) => (`own-${x.id}` === j.key ? { ...x, hours: next.hours, crew: next.crew } : x)) }
+          : { planting: { effort: { ...b.planting?.effort, [j.operation]: said } } },
+      "It is kept for every time this comes back",
+    );
+  };
+  return (
+    <div className="no-print mt-1 flex flex-wrap items-end gap-2">
+      <NumberField
+        label={`Hours of ${j.name}`}
+        hidden
+        unit="h"
+        quantity="plain"
+        width="w-16"
+        value={j.hours ?? undefined}
+        keep={(v) => keep({ hours: v })}
+      />
+      <span className="pb-1 text-sm text-faint">{j.hours == null ? "hours unknown" : "h each time"}</span>
+      {crews.length > 1 && (
+        <Pick
+          label={`Crew of ${j.name}`}
+          hidden
+          value={j.crew || crews[0]!.id}
+          options={crews.map((c) => ({ id: c.id, words: c.name }))}
+          keep={(crew) => keep({ crew })}
+        />
+      )}
+      <Link className="pb-1 text-sm text-faint underline" to={`/blocks/${block}/jobs/${encodeURIComponent(j.key)}`}>
+        job sheet
+      </Link>
+    </div>
   );
 }

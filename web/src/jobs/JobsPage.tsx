@@ -1,9 +1,13 @@
 import { useState } from "react";
-import { record, useJobs, useOverview, type Schema } from "../api/client";
+import { record, useJobs, useJobWeeks, useOverview, type Schema } from "../api/client";
+import { Pick, Tabs } from "../shell/Fields";
 import { say, sayError } from "../shell/Notices";
 import { Busy, Trouble } from "../shell/States";
 import { Wide } from "../shell/Wide";
+import { AddJob } from "./AddJob";
+import { Crews } from "./Crews";
 import { JobTable } from "./JobTable";
+import { WeeksChart } from "./WeeksChart";
 import { marked, markWords, type Mark } from "./mark";
 
 const spans = { "3 months": 3, "6 months": 6, "a year": 12 } as const;
@@ -15,14 +19,29 @@ function later(date: string, months: number) {
   return new Date(Date.UTC(t.getUTCFullYear(), t.getUTCMonth(), Math.min(d, last))).toISOString().slice(0, 10);
 }
 
+const views = [
+  ["list", "List"],
+  ["weeks", "Weeks and crews"],
+] as const;
+
 export default function JobsPage() {
   const overview = useOverview();
   const [span, setSpan] = useState<keyof typeof spans>("3 months");
+  const [view, setView] = useState<(typeof views)[number][0]>("list");
+  const [block, setBlock] = useState("");
+  const [crew, setCrew] = useState("");
   const today = overview.data?.today ?? "";
-  const jobs = useJobs(today, today && later(today, spans[span]));
+  const until = today && later(today, spans[span]);
+  const jobs = useJobs(today, until);
+  const weeks = useJobWeeks(today, until);
   const keep = (j: Schema["Job"], m: Mark, block: string, planting: string) =>
     void record(block, marked(planting, j.key, m)).then(() => say(markWords(j.name, m)), sayError);
   if (overview.error) return <Trouble error={overview.error} />;
+  const crews = overview.data?.estate.crews ?? [];
+  const blocks = overview.data?.blocks ?? [];
+  const shown = jobs.data?.filter((j) => (!block || j.block === block) && (!crew || (j.job.crew || crews[0]?.id) === crew));
+  const file = (form: string) =>
+    `/api/v1/jobs/file/${form}?${new URLSearchParams({ from: today, to: until, ...(block ? { block } : {}), ...(crew ? { crew } : {}) })}`;
   return (
     <div className="px-5 py-4">
       <div className="flex flex-wrap items-baseline gap-4">
@@ -44,13 +63,54 @@ export default function JobsPage() {
           </button>
         </div>
       </div>
-      {jobs.isPending ? (
+      <div className="no-print mt-2 flex flex-wrap items-end gap-3">
+        <Tabs tabs={views} on={view} turn={setView} label="Jobs as" />
+        <Pick
+          label="Block"
+          value={block}
+          options={[{ id: "", words: "all blocks" }, ...blocks.map((b) => ({ id: b.id, words: b.name }))]}
+          keep={setBlock}
+        />
+        {crews.length > 1 && (
+          <Pick
+            label="Crew"
+            value={crew}
+            options={[{ id: "", words: "all crews" }, ...crews.map((c) => ({ id: c.id, words: c.name }))]}
+            keep={setCrew}
+          />
+        )}
+        {today && <AddJob blocks={blocks} crews={crews} today={today} />}
+        <span className="ml-auto flex gap-3 text-sm">
+          <a className="text-faint underline" href={file("ics")} download>
+            calendar
+          </a>
+          <a className="text-faint underline" href={file("csv")} download>
+            table
+          </a>
+          <a className="text-faint underline" href={file("xlsx")} download>
+            workbook
+          </a>
+        </span>
+      </div>
+      {view === "weeks" ? (
+        weeks.data ? (
+          <>
+            <WeeksChart weeks={weeks.data} />
+            <h2 className="mt-4">Crews</h2>
+            <Crews />
+          </>
+        ) : weeks.error ? (
+          <Trouble error={weeks.error} retry={() => void weeks.refetch()} />
+        ) : (
+          <Busy what="Adding up the weeks" />
+        )
+      ) : jobs.isPending ? (
         <Busy what="Gathering the jobs" />
       ) : jobs.error ? (
         <Trouble error={jobs.error} retry={() => void jobs.refetch()} />
       ) : (
         <Wide label="Jobs">
-          <JobTable jobs={jobs.data} today={today} mark={keep} />
+          <JobTable jobs={shown ?? []} today={today} mark={keep} crews={crews} />
         </Wide>
       )}
     </div>

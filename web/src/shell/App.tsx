@@ -14,6 +14,7 @@ import { useKeys } from "./keyboard";
 import { late } from "./late";
 
 const BlockPage = late(() => import("../block/BlockPage"), "Opening the page");
+const JobSheet = late(() => import("../jobs/JobSheet"), "Writing the job sheet");
 const PegsPage = late(() => import("../rows/PegsPage"), "Measuring the rows");
 const OptionsPage = late(() => import("../rows/OptionsPage"), "Opening the options");
 const DrawPage = late(() => import("../ground/DrawPage"), "Opening the page");
@@ -58,6 +59,7 @@ export function App() {
           <Route path="/" element={<EstatePage />} />
           <Route path="/draw" element={<DrawPage />} />
           <Route path="/blocks/:id/draw" element={<DrawPage />} />
+          <Route path="/blocks/:id/jobs/:key" element={<JobSheet />} />
           <Route path="/blocks/:id/pegs" element={<PegsPage />} />
           <Route path="/blocks/:id/options" element={<OptionsPage />} />
           <Route path="/blocks/:id/print" element={<PrintPage />} />

@@ -1,0 +1,47 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"slowroot/e2e/drive"
+)
+
+// A person adds a job, says what jobs ask of the people, names a crew, and is told which weeks ask for more than it has; the jobs leave as a
+// calendar, a table and a workbook; one job is printed to take along; what the plans take stands by its last day.
+func TestWorkAndSupply(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 1280, 900)
+	id := blocks(t, prog.URL)["Orchard Foot"].ID
+	must(t, page.Go("/jobs"), page.Says("in date order"), page.Press("Add a job"), page.Type("On block", id), page.Type("What is to be done", "Mend the gate"), page.Type("From", "2027-03-22"), page.Type("At the latest", "2027-04-04"),
+		page.Type("Hours", "180"), page.Type("How, with what", "two posts, hinges"), page.Press("Add the job"), page.Says("Mend the gate is added"), page.Says("two posts, hinges"))
+	must(t, page.Press("Weeks and crews"), page.Says("Name your crews"), page.Press("Add a crew"), page.Says("A crew is added"), page.Says("what all crews can do"), page.Says("Crew 1: the week of 22 March 2027 asks for"))
+	look(t, page, "weeks")
+	must(t, page.Type("Crew 1, people", "6"), page.Wait(`!document.body.innerText.includes("asks for")`))
+	must(t, page.Press("List"), page.Type("Hours of Mend the gate", "12"), page.Says("every time this comes back"))
+	// hours of an operation hold every time it comes back
+	first, err := drive.Eval[string](page, `[...document.querySelectorAll("input")].map((e) => e.getAttribute("aria-label") || e.labels?.[0]?.textContent || "").find((w) => w.startsWith("Hours of ") && !w.includes("gate")).trim()`)
+	must(t, err)
+	name := strings.TrimSpace(strings.TrimSuffix(first, "h"))
+	must(t, page.Type(name, "7.5"), page.Wait(`[...document.querySelectorAll("input")].some((e) => (e.labels?.[0]?.textContent || "").startsWith(`+fmt.Sprintf("%q", name)+`) && e.value === "7.5")`))
+	look(t, page, "jobs")
+	span := "?from=2027-03-15&to=2027-06-15"
+	ics := fetch(t, prog.URL+"/api/v1/jobs/file/ics"+span)
+	if !strings.Contains(ics, "SUMMARY:Orchard Foot: Mend the gate") || strings.Count(ics, "BEGIN:VEVENT") < 10 {
+		t.Errorf("the calendar begins %.300q", ics)
+	}
+	if csv := fetch(t, prog.URL+"/api/v1/jobs/file/csv"+span); !strings.Contains(csv, "2027-03-22,2027-04-04,Orchard Foot,Mend the gate,own,12,") {
+		t.Errorf("the table begins %.300q", csv)
+	}
+	_, err = drive.Eval[bool](page, `([...document.querySelectorAll("tr")].find((r) => r.innerText.includes("Mend the gate")).querySelector("a[href*='/jobs/']").click(), true)`)
+	must(t, err, page.Says("Mend the gate"), page.Says("what was found"))
+	look(t, page, "sheet")
+	must(t, page.Go("/stores"), page.Says("To order"), page.Says("persimmon, grafted trees"), page.Wait(`document.querySelector("tbody tr td").textContent.includes("202")`))
+	look(t, page, "orders")
+	// done once, it is done in the calendar and in the list
+	must(t, page.Go("/jobs"), page.Settled())
+	_, err = drive.Eval[bool](page, `([...document.querySelectorAll("tr")].find((r) => r.innerText.includes("Mend the gate")).querySelector("td:last-child button").click(), true)`)
+	must(t, err, page.Wait(`[...document.querySelectorAll("tr")].find((r) => r.innerText.includes("Mend the gate")).querySelector("td:last-child").innerText.includes("2027")`))
+}

@@ -1,0 +1,225 @@
+package estate
+
+import (
+	"context"
+	"fmt"
+	"sort"
+
+	"slowroot/core/civil"
+	"slowroot/core/document"
+	"slowroot/core/finding"
+	"slowroot/core/plan"
+	"slowroot/core/report"
+	"slowroot/core/schedule"
+	"slowroot/core/units"
+	"slowroot/internal/formats/joblist"
+)
+
+// JobWeek is what falls on a week.
+type JobWeek struct {
+	Start   civil.Date `json:"start"`
+	Hours   []float64  `json:"hours"` // by crew, in the order of the estate
+	Unknown int        `json:"unknown"`
+}
+
+// JobWeeks are the weeks of a span against what the crews can do.
+type JobWeeks struct {
+	Crews []document.Crew `json:"crews"`
+	Weeks []JobWeek       `json:"weeks"`
+	Over  []string        `json:"over"` // what asks for more than a crew has, in words
+}
+
+// nobody is the crew of an estate that has named none.
+var nobody = document.Crew{ID: "", Name: "all hands"}
+
+// crewsOf are the crews of an estate; one without a limit where none is named.
+func crewsOf(e document.Estate) []document.Crew {
+	if len(e.Crews) == 0 {
+		return []document.Crew{nobody}
+	}
+	return e.Crews
+}
+
+// crewOf is the place of a job's crew; the first where none is named or it is gone.
+func crewOf(crews []document.Crew, id string) int {
+	for i, c := range crews {
+		if c.ID == id {
+			return i
+		}
+	}
+	return 0
+}
+
+// open are the jobs of a span that are still to be done.
+func (s *Service) open(ctx context.Context, from, to civil.Date) (document.Estate, []EstateJob, error) {
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return document.Estate{}, nil, err
+	}
+	all, err := s.Jobs(ctx, from, to)
+	out := all[:0]
+	for _, j := range all {
+		if j.Job.Done.IsZero() && j.Job.NotNeeded == "" {
+			out = append(out, j)
+		}
+	}
+	return e.Estate, out, err
+}
+
+// JobWeeks sums the hours of each week by crew: work is spread over the days it may be done on.
+func (s *Service) JobWeeks(ctx context.Context, from, to civil.Date) (JobWeeks, error) {
+	e, list, err := s.open(ctx, from, to)
+	if err != nil {
+		return JobWeeks{}, err
+	}
+	out := JobWeeks{Crews: crewsOf(e), Weeks: []JobWeek{}, Over: []string{}}
+	loads := make([][]schedule.Load, len(out.Crews))
+	for _, j := range list {
+		k := crewOf(out.Crews, j.Job.Crew)
+		l := schedule.Load{From: j.Job.From, By: j.Job.By, Hours: j.Job.Hours}
+		if l.Hours != nil && j.Job.Share > 0 { // what is begun asks for the rest
+			rest := *l.Hours * (1 - j.Job.Share)
+			l.Hours = &rest
+		}
+		loads[k] = append(loads[k], l)
+	}
+	for k, crew := range out.Crews {
+		for i, w := range schedule.Weeks(loads[k], from, to) {
+			if k == 0 {
+				out.Weeks = append(out.Weeks, JobWeek{Start: w.Start, Hours: make([]float64, len(out.Crews))})
+			}
+			out.Weeks[i].Hours[k] = w.Hours
+			out.Weeks[i].Unknown += w.Unknown
+			if limit := crew.WeekHours(); limit > 0 && w.Hours > limit+0.5 {
+				out.Over = append(out.Over, fmt.Sprintf("%s: the week of %s asks for %s; %s have %s.", crew.Name, w.Start.Words(), units.Text(w.Hours, units.Hours, e.Units),
+					fmt.Sprintf("%g people", crew.People), units.Text(limit, units.Hours, e.Units)))
+			}
+		}
+	}
+	return out, nil
+}
+
+// JobFile writes the jobs of a span as a calendar, a table or a workbook; of one block or crew where one is named.
+func (s *Service) JobFile(ctx context.Context, format string, from, to civil.Date, block, crew string) ([]byte, string, error) {
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return nil, "", err
+	}
+	all, err := s.Jobs(ctx, from, to)
+	if err != nil {
+		return nil, "", err
+	}
+	crews := crewsOf(e.Estate)
+	var list []joblist.Job
+	for _, j := range all {
+		c := crews[crewOf(crews, j.Job.Crew)]
+		if block != "" && j.Block != block || crew != "" && c.ID != crew {
+			continue
+		}
+		list = append(list, joblist.Job{Block: j.Block, BlockName: j.BlockName, CrewName: c.Name, Job: j.Job})
+	}
+	name := e.Estate.Name + "-jobs." + format
+	switch format {
+	case "ics":
+		return joblist.Calendar(e.Estate.Name, list, s.today()), name, nil
+	case "csv":
+		return joblist.CSV(list), name, nil
+	case "xlsx":
+		text, err := joblist.XLSX(list)
+		return text, name, err
+	}
+	return nil, "", finding.Bad("format", format, "is not a form jobs are written in", "ics, csv or xlsx")
+}
+
+// Order is what the plans of all blocks take of one thing.
+type Order struct {
+	What     string         `json:"what"`
+	Group    string         `json:"group"`
+	Amount   float64        `json:"amount"`
+	Quantity units.Quantity `json:"quantity"`
+	By       civil.Date     `json:"by"` // the last day to order it, or to have it
+	CostText string         `json:"costText"`
+	Blocks   []string       `json:"blocks"`
+	Late     bool           `json:"late"`
+}
+
+// Orders sums what the plans of all blocks that are not planted yet take, by the day it must be ordered: plants on the last day of the order
+// their sheet asks for, what work takes on the day of the work, fittings by the planting.
+func (s *Service) Orders(ctx context.Context) ([]Order, error) {
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return nil, err
+	}
+	docs, err := s.blocks(ctx)
+	if err != nil {
+		return nil, err
+	}
+	at := map[string]int{}
+	out := []Order{}
+	prices := map[int]string{}
+	for _, d := range docs {
+		if d.Err != nil || d.Block.Planting == nil {
+			continue
+		}
+		if st := d.Block.Planting.Stage(); st != document.Planned && st != document.Adopted {
+			continue
+		}
+		p, err := s.brief(ctx, e.Estate, d)
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		if err != nil {
+			continue // the overview says why
+		}
+		for _, l := range p.Bill {
+			if l.Item == "" {
+				continue
+			}
+			by := orderedBy(p, l.Group == "Plants", l.What, d.Block.Planting.Date)
+			k, ok := at[l.Item]
+			if !ok {
+				k = len(out)
+				at[l.Item], prices[k] = k, l.Item
+				out = append(out, Order{What: l.What, Group: l.Group, Quantity: l.Quantity, By: by, Blocks: []string{}})
+			}
+			o := &out[k]
+			o.Amount += l.Amount
+			o.Blocks = append(o.Blocks, d.Block.Name)
+			if by.Before(o.By) {
+				o.By = by
+			}
+		}
+	}
+	for i := range out {
+		out[i].Late = out[i].By.Before(s.today())
+		out[i].CostText = "no price"
+		if p, ok := e.Estate.PriceOf(prices[i], s.today()); ok {
+			amount := out[i].Amount
+			if out[i].Quantity == units.MassT {
+				amount /= 1000
+			}
+			v := &report.Voice{Units: e.Estate.Units, Currency: e.Estate.Currency}
+			out[i].CostText = v.Money(p.Each * amount)
+		}
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].By.Before(out[j].By) })
+	return out, nil
+}
+
+// orderedBy is the last day for a line of a bill.
+func orderedBy(p *plan.Plan, plants bool, what string, planting civil.Date) civil.Date {
+	if plants {
+		for _, j := range p.Jobs {
+			if schedule.OperationOf(j.Key) == "order" {
+				return j.By
+			}
+		}
+		return planting
+	}
+	for _, s := range p.Supplies {
+		if s.What == what {
+			return s.By
+		}
+	}
+	return planting
+}

@@ -132,12 +132,11 @@ func TestAnAlleyOfSeveralCrops(t *testing.T) {
 	}
 	must(t, page.Press("Add a windbreak"), page.Says("belts would shelter all of it"))
 	look(t, page, "beside")
-	main := shown(t, page, "rows.stations")
 	must(t, page.Press("Bearing"), page.Says("once over"), page.Wait(`document.querySelector("[role=slider]")`))
 	look(t, page, "bearings")
 	must(t, page.Press("Take "), page.Says("Rows at "))
 	must(t, page.Press("Obstacles and headlands"), page.Press("Draw it on the plan"))
-	main = shown(t, page, "rows.stations")
+	main := shown(t, page, "rows.stations")
 	at, err := drive.Eval[[]float64](page, `(() => { const r = document.querySelector("canvas").getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`)
 	must(t, err, page.ClickAt(at[0]-30, at[1]-70), page.Pause(100), page.ClickAt(at[0]+40, at[1]-80), page.Pause(100), page.ClickAt(at[0]+30, at[1]-50), page.Says("3 points"), page.Press("It is an area"), page.Says("wet spot drawn"), page.Says("What takes no plants costs"))
 	look(t, page, "obstacles")

@@ -1,11 +1,12 @@
+import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { usePegs, usePlan } from "../api/client";
-import { PlanSheet } from "../block/PlanSheet";
 import { toBlock } from "../block/paths";
-import { place } from "../drains/types";
 import { Busy, Trouble } from "../shell/States";
 import { useReading } from "../shell/reading";
 import { Wide } from "../shell/Wide";
+import { Pick } from "../shell/Fields";
+import { papers, ScaleSheet } from "./ScaleSheet";
 
 const forms = [
   ["csv", "table (CSV)"],
@@ -20,6 +21,7 @@ export default function PegsPage() {
   const plan = usePlan(id);
   const pegs = usePegs(id);
   const { text } = useReading();
+  const [paper, setPaper] = useState<keyof typeof papers>("A4");
   if (plan.isPending || pegs.isPending) return <Busy what="Measuring the rows" />;
   if (!plan.data || !pegs.data) return <Trouble error={plan.error ?? pegs.error} />;
   const { base, pegs: list } = pegs.data;
@@ -35,12 +37,10 @@ export default function PegsPage() {
           Print
         </button>
       </div>
-      <PlanSheet
-        plan={plan.data}
-        season={plan.data.years[0]?.season ?? 0}
-        height={300}
-        sketch={[place(plan.data, base.from), place(plan.data, base.to)]}
-      />
+      <span className="no-print inline-block">
+        <Pick label="Paper" value={paper} options={Object.keys(papers)} keep={(p) => setPaper(p as keyof typeof papers)} />
+      </span>
+      <ScaleSheet plan={plan.data} base={base} paper={paper} />
       <ol className="max-w-prose list-decimal pl-5">
         <li>
           The base line is the longest side of the boundary, {text(base.lengthM, "distance")} at {base.bearing.toFixed(1)}°. Peg

@@ -16,7 +16,7 @@ import (
 // pure are the packages the core may import besides its own: no clock, no network, no files, no
 // database, no interface.
 var pure = map[string]bool{
-	"bytes": true, "cmp": true, "crypto/sha256": true, "embed": true, "encoding/hex": true, "errors": true, "fmt": true,
+	"bytes": true, "cmp": true, "crypto/sha256": true, "embed": true, "encoding/hex": true, "encoding/json": true, "errors": true, "fmt": true,
 	"io/fs": true, "container/heap": true, "maps": true, "math": true, "reflect": true, "slices": true, "sync": true, "regexp": true, "sort": true, "strconv": true, "strings": true, "unicode/utf8": true,
 	"gonum.org/v1/gonum/mathext": true, "github.com/peterstace/simplefeatures/geom": true, "go.yaml.in/yaml/v3": true,
 }

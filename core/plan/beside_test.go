@@ -213,3 +213,43 @@ func asJSON(t *testing.T, b document.Block) []byte {
 	}
 	return text
 }
+
+// Every usual mixture is planned on the crops it is for; what it carries a hectare is what practice prints of it, and no two crops want one
+// hole.
+func TestMixturesCarryWhatTheySay(t *testing.T) {
+	printed := map[string]map[string]float64{"wide-bed": {"main": 18182, "pear": 36364, "banana": 1364, "tree": 455}, "narrow-bed": {"main": 18182, "pear": 12121, "banana": 1364, "tree": 455},
+		"banana-alley": {"main": 2500, "tree": 625}, "coffee-in-alleys": {"main": 2222, "tree": 278}, "permanent-shade": {"shade": 69}, "banana-between": {"banana": 1111}, "banana-takes": {"banana": 1111},
+		"banana-alleys": {"banana": 556}}
+	lib := library(t)
+	for _, m := range document.Mixtures() {
+		for _, sheet := range m.For {
+			in := input(t, sheet)
+			in.Block.Planting = &document.Planting{Sheet: sheet, Companions: m.Companions, Strips: m.Strips}
+			in.Beside = map[string]*practice.Sheet{}
+			for _, c := range m.Companions {
+				if s, ok := lib.Get(c.Sheet); ok {
+					in.Beside[c.Sheet] = s
+				} else if c.Sheet != "" {
+					t.Errorf("%s: no sheet %q", m.ID, c.Sheet)
+				}
+			}
+			Complete(&in.Block, in.Estate, lib.Get, in.Today)
+			p := compute(t, in)
+			got := map[string]float64{"main": p.Spec.StationsPerHa()}
+			for _, b := range p.Beside {
+				got[b.ID] = b.PerHa
+			}
+			for id, want := range printed[m.ID] {
+				if math.Abs(got[id]-want) > 1 {
+					t.Errorf("%s on %s: %g %s a hectare, %g are printed", m.ID, sheet, got[id], id, want)
+				}
+			}
+			if len(printed[m.ID]) == 0 {
+				t.Errorf("%s is held by nothing printed", m.ID)
+			}
+			if practice.OriginWords(m.Origin) == "" || m.Says == "" {
+				t.Errorf("%s says nothing of itself", m.ID)
+			}
+		}
+	}
+}

@@ -447,6 +447,9 @@ type MaterialState = estate.MaterialState
 // Missed defines model for Missed.
 type Missed = drainage.Missed
 
+// Mixture defines model for Mixture.
+type Mixture = document.Mixture
+
 // Month defines model for Month.
 type Month = document.Month
 

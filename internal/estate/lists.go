@@ -37,6 +37,7 @@ type Lists struct {
 	Origins      []Choice            `json:"origins"` // marks of where a value of a sheet is from
 	Obstacles    []string            `json:"obstacleKinds"`
 	Fittings     []fittings.Kind     `json:"fittingKinds"`
+	Mixtures     []document.Mixture  `json:"mixtures"`
 }
 
 // MaterialState is what follows from the analysis of a liming material of the estate.
@@ -75,7 +76,7 @@ func words[T ~string](list []T) []string {
 func GroundLists(e document.Estate) Lists {
 	l := Lists{Questions: document.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
 		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
-		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: labreport.Asked, Barriers: document.BarrierKinds, Sorting: document.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: document.Ends, Origins: []Choice{}, Obstacles: document.ObstacleKinds, Fittings: fittings.Kinds}
+		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: labreport.Asked, Barriers: document.BarrierKinds, Sorting: document.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: document.Ends, Origins: []Choice{}, Obstacles: document.ObstacleKinds, Fittings: fittings.Kinds, Mixtures: document.Mixtures()}
 	for _, m := range e.Materials {
 		st := MaterialState{ID: m.ID, Analysed: m.Analysed()}
 		if st.Analysed {

@@ -1674,6 +1674,15 @@ export interface components {
             blocks: string[];
             late: boolean;
         };
+        Mixture: {
+            id: string;
+            name: string;
+            says: string;
+            for: string[];
+            origin: string;
+            companions: components["schemas"]["Companion"][];
+            strips?: components["schemas"]["Strip"][];
+        };
         Headland: {
             towardDeg: number;
             widthM: number;
@@ -3092,6 +3101,7 @@ export interface components {
             materials: components["schemas"]["MaterialState"][];
             waterSources: components["schemas"]["IdWords"][];
             obstacleKinds: string[];
+            mixtures: components["schemas"]["Mixture"][];
             fittingKinds: components["schemas"]["FittingKind"][];
             ends: string[];
             origins: components["schemas"]["IdWords"][];

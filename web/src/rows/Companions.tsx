@@ -1,6 +1,7 @@
-import { useSheets, type Schema } from "../api/client";
+import { useLists, useSheets, type Schema } from "../api/client";
 import { NumberField, Pick, TextField } from "../shell/Fields";
 import { useReading } from "../shell/reading";
+import { stands } from "../block/paths";
 import type { StepProps } from "../block/stepProps";
 import { roleColours } from "./rowsDraw";
 
@@ -18,6 +19,8 @@ const belt = { towardDeg: 270, rows: 1, rowSpacingM: 2.5, spacingM: 1.65, insetM
 /** The crops that stand on the ground beside the main one, each with its role, its place and its years. */
 export function Companions({ plan, doc, draft }: StepProps) {
   const sheets = useSheets();
+  const lists = useLists();
+  const usual = lists.data?.mixtures.filter((m) => m.for.includes(plan.sheet)) ?? [];
   const { text } = useReading();
   const list = doc.block.planting?.companions ?? [];
   const put = (make: (now: Companion[]) => Companion[], done?: string) =>
@@ -193,6 +196,32 @@ export function Companions({ plan, doc, draft }: StepProps) {
           </section>
         );
       })}
+      {usual.length > 0 && !stands(plan) && (
+        <details className="mb-3" open={list.length === 0}>
+          <summary className="cursor-pointer font-semibold">Usual mixtures with {plan.sheetName.toLowerCase()}</summary>
+          <ul>
+            {usual.map((m) => (
+              <li key={m.id} className="border-b border-line py-1">
+                <b>{m.name}</b>{" "}
+                <button
+                  className="act px-2"
+                  onClick={() =>
+                    void draft.commit(
+                      { planting: { companions: m.companions, strips: m.strips ?? [] } },
+                      `${m.name}: it stands in place of what was beside the rows; undo brings that back`,
+                    )
+                  }
+                >
+                  Take it over
+                </button>
+                <span className="block text-sm text-faint">
+                  {m.says} {lists.data?.origins.find((o) => o.id === m.origin)?.words}.
+                </span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
       <div className="flex flex-wrap gap-2">
         <button className="act" onClick={() => add("companion")}>
           Add a companion

@@ -85,6 +85,7 @@ type Override struct {
 	Pattern        layout.Pattern     `json:"pattern,omitempty"` // instead of the layout's
 	GroupRows      *int               `json:"groupRows,omitempty"`
 	Stagger        *bool              `json:"stagger,omitempty"`
+	GradePct       *float64           `json:"gradePct,omitempty"`  // fall along rows that follow the slope
 	Headlands      []Headland         `json:"headlands,omitempty"` // by side, in place of the edge band
 }
 
@@ -157,6 +158,7 @@ func (p *Planting) Spec(l practice.Layout) layout.Spec {
 	if o.GroupRows != nil {
 		s.GroupRows = *o.GroupRows
 	}
+	set(&s.GradePct, o.GradePct)
 	if o.Stagger != nil {
 		s.Stagger = *o.Stagger
 	}

@@ -3,6 +3,7 @@ package layout
 import (
 	"math"
 
+	"slowroot/core/finding"
 	"slowroot/core/geo"
 )
 
@@ -18,6 +19,9 @@ type Turned struct {
 func Bearings(f Field, s Spec) ([]Turned, error) {
 	if err := s.Valid(); err != nil {
 		return nil, err
+	}
+	if s.Pattern == Contour {
+		return nil, finding.Bad("pattern", s.Pattern, "follows the slope and cannot be turned", "another pattern")
 	}
 	lattice := s.Pattern == Square || s.staggered()
 	n := s.Normal()

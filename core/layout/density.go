@@ -19,6 +19,7 @@ const (
 	Rectangle Pattern = "rectangle" // rows R apart, stations P apart from the start of each row
 	Triangle  Pattern = "triangle"  // equal sides P; rows P·√3/2 apart, every other row shifted P/2
 	Twin      Pattern = "twin"      // pairs of rows TwinGapM apart, pair centres R apart
+	Contour   Pattern = "contour"   // rows R apart that follow the slope on a grade; they need heights
 	Quincunx  Pattern = "quincunx"  // squares of side P with a plant in each centre; rows P/2 apart, every other row shifted P/2
 )
 
@@ -40,12 +41,13 @@ type Spec struct {
 	TakeOut        Removal    `json:"takeOut,omitempty"`   // by which rule; empty is every second one in the row
 	GroupRows      int        `json:"groupRows,omitempty"` // rows of a group TwinGapM apart, twin only; 0 is two
 	Stagger        bool       `json:"stagger,omitempty"`   // every other row is shifted half a spacing, rectangle and twin
+	GradePct       float64    `json:"gradePct,omitempty"`  // fall along the rows, contour only; 0 is level
 	Strips         bool       `json:"strips,omitempty"`    // rows follow strips across: RowSpacingM is the width after which they repeat
 }
 
 // Group is how many rows stand together: one, or those of a twin.
 func (s Spec) Group() int {
-	if s.Pattern != Twin {
+	if s.Pattern != Twin && (s.Pattern != Contour || s.GroupRows < 2) {
 		return 1
 	}
 	if s.GroupRows > 0 {
@@ -90,7 +92,7 @@ func (s Spec) Normal() Spec {
 	case Quincunx:
 		s.RowSpacingM = s.PlantSpacingM / 2
 	}
-	if s.Pattern != Twin {
+	if s.Pattern != Twin && (s.Pattern != Contour || s.GroupRows < 2) {
 		s.TwinGapM, s.GroupRows = 0, 0
 	}
 	if s.Pattern != Twin && s.Pattern != Rectangle {
@@ -104,9 +106,9 @@ func (s Spec) Normal() Spec {
 func (s Spec) Valid() error {
 	const accepted = "0.1 to 25 m"
 	switch s.Pattern {
-	case Square, Rectangle, Triangle, Twin, Quincunx:
+	case Square, Rectangle, Triangle, Twin, Quincunx, Contour:
 	default:
-		return finding.Bad("pattern", s.Pattern, "is not a planting pattern", "square, rectangle, triangle, twin or quincunx")
+		return finding.Bad("pattern", s.Pattern, "is not a planting pattern", "square, rectangle, triangle, twin, quincunx or contour")
 	}
 	if s.TakeOut != "" && !slices.Contains(Removals, s.TakeOut) {
 		return finding.Bad("takeOut", s.TakeOut, "is not a way to take plants out", "alternate plant, alternate row, checkerboard or checkerboard twice")
@@ -124,9 +126,12 @@ func (s Spec) Valid() error {
 	if s.GroupRows < 0 || s.GroupRows == 1 || s.GroupRows > 12 {
 		return finding.Bad("groupRows", s.GroupRows, "is not a number of rows that stand together", "2 to 12, or 0 for two")
 	}
-	if gaps := float64(s.Group() - 1); s.Pattern == Twin && (bad(s.TwinGapM) || s.TwinGapM*gaps >= s.RowSpacingM) {
+	if gaps := float64(s.Group() - 1); gaps > 0 && (bad(s.TwinGapM) || s.TwinGapM*gaps >= s.RowSpacingM) {
 		return finding.Bad("twinGapM", s.TwinGapM, "must be smaller than the distance between pair centres",
 			fmt.Sprintf("0.1 m to less than %g m", s.RowSpacingM/gaps))
+	}
+	if !(s.GradePct >= 0 && s.GradePct <= 10) {
+		return finding.Bad("gradePct", s.GradePct, "is not a fall along rows", "0 to 10 %")
 	}
 	for _, f := range []struct {
 		name string

@@ -59,6 +59,9 @@ func Place(f Field, s Spec) (Placement, error) {
 	if err := s.Valid(); err != nil {
 		return Placement{}, err
 	}
+	if s.Pattern == Contour {
+		return Placement{}, finding.Bad("pattern", s.Pattern, "needs heights: rows follow the slope", "heights for this block, or another pattern")
+	}
 	lattice := s.Pattern == Square || s.staggered()
 	return place(f, s.Normal(), lattice, geo.XY{X: f.Rings[0][0].X, Y: f.Rings[0][0].Y})
 }

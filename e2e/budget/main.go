@@ -49,6 +49,9 @@ func run() error {
 		{"./core/plan", "BenchmarkComputeHazelnut", "plan of one block over 35 years", 5},
 		{"./internal/estate", "BenchmarkOverviewDemonstration", "whole demonstration estate, from the store", 50},
 		{"./core/layout", "BenchmarkPlace100000", "100 000 stations placed", 50},
+		{"./core/layout", "BenchmarkMillionStations", "1 000 000 stations as pieces of row", 30},
+		{"./core/layout", "BenchmarkMillionPoints", "1 000 000 stations as points", 150},
+		{"./core/layout", "BenchmarkBearings", "all 180 bearings of 10 ha", 300},
 		{"./core/plan", "BenchmarkForksHazelnut", "every way of every fork of a block", 100},
 		{"./core/plan", "BenchmarkMatrix30x200", "fit of 30 crops on 200 blocks", 200},
 		{"./core/drainage", "BenchmarkSpacing", "one drain spacing", 0.05},
@@ -105,7 +108,7 @@ func initialScript(dist string) (float64, error) {
 
 // What the screens ask for while rows, and while drains, are dragged.
 const (
-	laid    = "figures,findings,steps,preparation,spec,rows,years,supplies"
+	laid    = "figures,findings,steps,preparation,spec,rows,beside,strips,orderBeside,years,supplies,bill"
 	drained = "figures,findings,steps,preparation,drains,works"
 )
 

@@ -248,3 +248,6 @@ func (l *Land) PlaceRating(early bool) float64 {
 	}
 	return 100
 }
+
+// HeightAt is the surface under a point of the block's plane; NaN where no height is known.
+func (l *Land) HeightAt(x, y float64) float64 { return l.Surface.Height(x, y) }

@@ -111,7 +111,7 @@ func (in In) field() layout.Field {
 }
 
 // lay places the main crop and what stands beside it.
-func (in In) lay(o practice.Layout) (main layout.Placement, beside []Beside, err error) {
+func (in In) lay(o practice.Layout) (main layout.Placement, grades layout.Grades, beside []Beside, err error) {
 	f, p := in.field(), in.Planting
 	beside = []Beside{}
 	spec := p.Spec(o)
@@ -120,13 +120,18 @@ func (in In) lay(o practice.Layout) (main layout.Placement, beside []Beside, err
 		n := spec.Normal()
 		a.BearingDeg, a.OffsetM, a.EdgeBandM, a.RowEndSetbackM = n.BearingDeg, n.OffsetM, n.EdgeBandM, n.RowEndSetbackM
 		if strips, err = a.Lay(f); err != nil {
-			return main, nil, err
+			return main, grades, nil, err
 		}
 		if m := strips[document.MainCrop]; m != nil {
 			main = m.WithRoles(n)
 		}
-	} else if main, err = layout.Place(f, spec); err != nil {
-		return main, nil, err
+	} else if spec.Pattern == layout.Contour && in.Land != nil {
+		main, grades, err = layout.PlaceContour(f, spec, in.Land.HeightAt)
+	} else {
+		main, err = layout.Place(f, spec)
+	}
+	if err != nil {
+		return main, grades, nil, err
 	}
 	for _, c := range p.Companions {
 		b := in.named(c)
@@ -148,7 +153,7 @@ func (in In) lay(o practice.Layout) (main layout.Placement, beside []Beside, err
 			b.Where, b.PerHa, pl = inStrips, a.PerHa(c.ID), *strips[c.ID]
 		}
 		if err != nil {
-			return main, nil, err
+			return main, grades, nil, err
 		}
 		b.Rows, b.Stations, b.Metres = pl.Pieces, pl.Stations, pl.RowMetres
 		if b.Rows == nil {
@@ -156,7 +161,7 @@ func (in In) lay(o practice.Layout) (main layout.Placement, beside []Beside, err
 		}
 		beside = append(beside, b)
 	}
-	return main, beside, nil
+	return main, grades, beside, nil
 }
 
 // overSpec is a lattice over the rows, turned like them.

@@ -83,7 +83,7 @@ func (r Result) judgeObstacles(in In, say *report.Voice) {
 	}
 	bare := in
 	bare.Obstacles = nil
-	all, _, err := bare.lay(in.Grown.Option)
+	all, _, _, err := bare.lay(in.Grown.Option)
 	if err != nil || all.Stations == r.Placed.Stations {
 		return
 	}

@@ -53,6 +53,7 @@ func (r Result) Judge(in In, say *report.Voice) {
 			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", say.Text(lost, units.Fraction),
 				say.Text(float64(pl.Stations), units.Count), say.Text(math.Round(density*in.Ground.AreaM2/1e4), units.Count))})
 	}
+	r.judgeGrades(in, say)
 	r.judgeBeside(in, say)
 	if r.Option.Pollinizer.None() {
 		return
@@ -96,4 +97,23 @@ func (r Result) Agree(in In, say *report.Voice) {
 					units.Area), say.Text(a.AreaM2, units.Area))})
 		}
 	}
+}
+
+// washes is the fall along a row from which bare soil washes down it, %. Common practice, no source.
+const washes = 2.0
+
+// judgeGrades says how rows that follow the slope really fall.
+func (r Result) judgeGrades(in In, say *report.Voice) {
+	if r.Spec.Pattern != layout.Contour || r.Placed.Rows == 0 || in.Planting.AsPlanted != nil {
+		return
+	}
+	w := finding.Know
+	end := ""
+	if g := r.Grades; g.High > washes {
+		w, end = finding.Watch, fmt.Sprintf(" Where they fall by more than %s bare soil washes down them.", say.Text(washes/100, units.Fraction))
+	}
+	say.Note(finding.Finding{Rule: "rows.grade", Weight: w, Step: "rows", Subject: "Rows on the slope",
+		Source: "traced on the heights; common practice, no source",
+		Sentence: fmt.Sprintf("Rows that follow the slope at %.1f %% fall by %.1f to %.1f %% along them, read over 20 m, and come as near as %s to one another.%s",
+			r.Spec.GradePct, r.Grades.Low, r.Grades.High, say.Text(math.Min(r.Grades.Closest, 1000), units.Spacing), end)})
 }

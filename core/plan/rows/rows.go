@@ -26,6 +26,7 @@ type In struct {
 	Planting *document.Planting // its own spacing, what stands beside its rows, and its rows as planted
 
 	Obstacles []document.Obstacle        // what takes no plants
+	Land      *ground.Land               // nil where no heights are known
 	Sheets    map[string]*practice.Sheet // of the companions, by id
 }
 
@@ -34,9 +35,10 @@ type Result struct {
 	Spec      layout.Spec
 	Option    practice.Layout // it came from: of the choices, or what stands
 	Placed    layout.Placement
-	OutAge    int     // age year temporary plants come out; 0 when there are none
-	LaterAge  int     // and the second time
-	PlantedHa float64 // the stations stand for
+	OutAge    int           // age year temporary plants come out; 0 when there are none
+	LaterAge  int           // and the second time
+	PlantedHa float64       // the stations stand for
+	Grades    layout.Grades // along rows that follow the slope
 	Beside    []Beside
 	Shares    []Share // of the strips
 }
@@ -54,7 +56,7 @@ func Place(in In, say *report.Voice) (Result, error) {
 		}
 	} else {
 		r.Spec = p.Spec(r.Option).Normal()
-		r.Placed, r.Beside, err = in.lay(r.Option)
+		r.Placed, r.Grades, r.Beside, err = in.lay(r.Option)
 	}
 	var fe *finding.FieldError
 	if errors.As(err, &fe) {

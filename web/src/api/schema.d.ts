@@ -1484,8 +1484,9 @@ export interface components {
             offsetM?: number;
             pollinizer?: components["schemas"]["Pollinizer"];
             /** @enum {string} */
-            pattern?: "square" | "rectangle" | "triangle" | "twin" | "quincunx";
+            pattern?: "square" | "rectangle" | "triangle" | "twin" | "quincunx" | "contour";
             groupRows?: number;
+            gradePct?: number;
             stagger?: boolean;
             headlands?: components["schemas"]["Headland"][];
         };
@@ -1759,7 +1760,7 @@ export interface components {
              * @description empty where no crop is chosen
              * @enum {string}
              */
-            pattern: "" | "square" | "rectangle" | "triangle" | "twin" | "quincunx";
+            pattern: "" | "square" | "rectangle" | "triangle" | "twin" | "quincunx" | "contour";
             rowSpacingM: number;
             plantSpacingM: number;
             twinGapM: number;
@@ -1772,6 +1773,7 @@ export interface components {
             /** @description how stations come out; empty is every second one in the row */
             takeOut?: string;
             groupRows?: number;
+            gradePct?: number;
             stagger?: boolean;
             strips?: boolean;
         };

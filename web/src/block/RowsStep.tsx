@@ -27,7 +27,7 @@ export function RowsStep(props: StepProps) {
   const { plan, doc, season, setSeason, press } = props;
   const [view, setView] = useState<(typeof views)[number][0]>("spacing");
   if (!isPlanned(plan)) return <NoCrop plan={plan} id={doc.id} />;
-  const shown = stands(plan) ? views.filter(([k]) => k !== "bearing") : views;
+  const shown = stands(plan) || plan.spec.pattern === "contour" ? views.filter(([k]) => k !== "bearing") : views;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4 py-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
       <div>
@@ -75,12 +75,13 @@ const patterns = [
   { id: "triangle", words: "triangle, equal sides" },
   { id: "quincunx", words: "square with a centre" },
   { id: "twin", words: "rows in groups" },
+  { id: "contour", words: "rows that follow the slope" },
 ];
 
 /** How far apart rows and plants stand, and by which pattern. */
 function Spacing({ plan, doc, draft }: StepProps) {
   const s = plan.spec;
-  const derived = s.pattern !== "rectangle" && s.pattern !== "twin";
+  const derived = !["rectangle", "twin", "contour"].includes(s.pattern);
   const own = doc.block.planting?.layout;
   if (stands(plan))
     return (
@@ -102,13 +103,21 @@ function Spacing({ plan, doc, draft }: StepProps) {
             }
           />
         )}
-        {s.pattern === "twin" && (
+        {s.pattern === "contour" && (
+          <NumberField
+            label="Fall along the rows"
+            quantity="percent"
+            value={s.gradePct ?? 0}
+            keep={(v) => lay({ gradePct: v ?? null })}
+          />
+        )}
+        {(s.pattern === "twin" || s.pattern === "contour") && (
           <>
             <NumberField
               label="Rows in a group"
               quantity="count"
-              value={s.groupRows || 2}
-              keep={(v) => lay({ groupRows: v ?? null })}
+              value={s.groupRows || (s.pattern === "twin" ? 2 : 1)}
+              keep={(v) => lay(v && v > 1 ? { groupRows: v, twinGapM: s.twinGapM || 0.7 } : { groupRows: null })}
             />
             <NumberField
               label="Between the rows of a group"
@@ -152,17 +161,19 @@ function Spacing({ plan, doc, draft }: StepProps) {
             step={0.05}
           />
         )}
-        <Setting
-          plan={plan}
-          draft={draft}
-          field="bearingDeg"
-          label="Bearing of the rows"
-          value={s.bearingDeg}
-          quantity="angle"
-          min={0}
-          max={179}
-          step={1}
-        />
+        {s.pattern !== "contour" && (
+          <Setting
+            plan={plan}
+            draft={draft}
+            field="bearingDeg"
+            label="Bearing of the rows"
+            value={s.bearingDeg}
+            quantity="angle"
+            min={0}
+            max={179}
+            step={1}
+          />
+        )}
         <Setting
           plan={plan}
           draft={draft}

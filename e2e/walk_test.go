@@ -199,7 +199,7 @@ func TestStoresFeedTheBill(t *testing.T) {
 		t.Errorf("pipe at 4.50 costs %s, at 1.90 %s", after, before)
 	}
 	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Bill and files"), page.Says(strings.ReplaceAll(cost(), "\u00a0", "\u00a0")))
-	must(t, page.Go("/stores"), page.Press("Add a material"), page.Wait(`document.querySelectorAll("table")[0].querySelectorAll("tbody tr").length === 4`), page.Press("Undo"), page.Wait(`document.querySelectorAll("table")[0].querySelectorAll("tbody tr").length === 3`))
+	must(t, page.Go("/stores"), page.Press("Add a material"), page.Wait(`document.querySelectorAll("table")[1].querySelectorAll("tbody tr").length === 4`), page.Press("Undo"), page.Wait(`document.querySelectorAll("table")[1].querySelectorAll("tbody tr").length === 3`))
 }
 
 // Undo takes back what stands last, also when it is pressed before the page has heard of the change; but never a

@@ -139,6 +139,9 @@ func (p *Planting) companions() error {
 			return finding.Bad(at+".hours", *h, "are not hours of work", "0 to 1 000 000, or nothing where they are not known")
 		}
 	}
+	if e := p.Layout.Each; e != nil && (*e < 1 || *e > 50) {
+		return finding.Bad("planting.layout.each", *e, "is not a number of plants at a station", "1 to 50")
+	}
 	for i, h := range p.Layout.Headlands {
 		at := fmt.Sprintf("planting.layout.headlands[%d]", i)
 		if !(h.TowardDeg >= -360 && h.TowardDeg <= 360) {

@@ -86,6 +86,7 @@ type Override struct {
 	GroupRows      *int               `json:"groupRows,omitempty"`
 	Stagger        *bool              `json:"stagger,omitempty"`
 	GradePct       *float64           `json:"gradePct,omitempty"`  // fall along rows that follow the slope
+	Each           *int               `json:"each,omitempty"`      // plants at a station
 	Headlands      []Headland         `json:"headlands,omitempty"` // by side, in place of the edge band
 }
 

@@ -178,7 +178,10 @@ func (s Spec) DensityFormula() (formula, substituted string) {
 		return "stations per ha = 10 000 / (side² × √3/2)", fmt.Sprintf("10 000 / (%g² × 0.866)", n.PlantSpacingM)
 	case Quincunx:
 		return "stations per ha = 20 000 / side²", fmt.Sprintf("20 000 / %g²", n.PlantSpacingM)
-	case Twin:
+	case Twin, Contour:
+		if s.Pattern == Contour && n.Group() == 1 {
+			break
+		}
 		if k := n.Group(); k > 2 {
 			return "stations per ha = 10 000 × rows of a group / (group centres × plant spacing)", fmt.Sprintf("10 000 × %d / (%g × %g)", k, n.RowSpacingM,
 				n.PlantSpacingM)

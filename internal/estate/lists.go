@@ -1,6 +1,8 @@
 package estate
 
 import (
+	"slices"
+
 	"slowroot/core/amend"
 	"slowroot/core/document"
 	"slowroot/core/drainage"
@@ -8,6 +10,7 @@ import (
 	"slowroot/core/practice"
 	"slowroot/core/rotation"
 	"slowroot/core/soil"
+	"slowroot/core/units"
 	"slowroot/internal/formats/labreport"
 )
 
@@ -77,6 +80,10 @@ func GroundLists(e document.Estate) Lists {
 	l := Lists{Questions: document.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
 		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
 		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: labreport.Asked, Barriers: document.BarrierKinds, Sorting: document.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: document.Ends, Origins: []Choice{}, Obstacles: document.ObstacleKinds, Fittings: fittings.Kinds, Mixtures: document.Mixtures()}
+	l.Mixtures = slices.Clone(l.Mixtures)
+	for i := range l.Mixtures { // their texts speak the estate's units
+		l.Mixtures[i].Name, l.Mixtures[i].Says = units.Marked(l.Mixtures[i].Name, e.Units), units.Marked(l.Mixtures[i].Says, e.Units)
+	}
 	for _, m := range e.Materials {
 		st := MaterialState{ID: m.ID, Analysed: m.Analysed()}
 		if st.Analysed {

@@ -61,6 +61,12 @@ func Choose(in In) (Result, error) {
 	g := Result{Sheet: s, Choices: s.Resolve(p.Chosen()), PlantedOn: day, Seasons: in.Seasons, First: in.Seasons.FirstYear(day)}
 	g.Option, _ = s.Layout(g.Choices[practice.LayoutFork])
 	g.Option = s.Stocked(g.Option, g.Choices)
+	if e := p.Layout.Each; e != nil {
+		g.Option.Each = *e
+		if g.Option.EachName == "" {
+			g.Option.EachName = "plant"
+		}
+	}
 	g.Curve, g.Feed, g.Harvest = s.Curve(g.Choices), s.Programme(g.Choices), s.Harvesting(g.Choices)
 	g.Ops, g.Life, g.Canopy = s.Operations(g.Choices), s.LifeOf(g.Option).Base, s.CanopyOf(g.Option)
 	g.Removal = s.Removes(g.Choices)

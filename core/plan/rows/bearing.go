@@ -29,6 +29,7 @@ type TradeOff struct {
 	Long float64   `json:"long"` // bearing of the longest side
 	Few  float64   `json:"few"`  // with the fewest passes
 	Fall *float64  `json:"fall"` // down the slope; nil where no heights are known
+	Wind *float64  `json:"wind"` // across the wind a windbreak is planted against; nil where none is
 	Sun  string    `json:"sun"`  // what the latitude says of rows and sun
 }
 
@@ -90,6 +91,12 @@ func Bearings(in In, land *ground.Land) (TradeOff, error) {
 	if land != nil {
 		fall := math.Mod(land.Lie.FallsTo, 180)
 		t.Fall = &fall
+	}
+	for _, c := range in.Planting.Companions {
+		if c.Belt != nil {
+			across := math.Mod(c.Belt.TowardDeg+90+360, 180)
+			t.Wind = &across
+		}
 	}
 	return t, nil
 }

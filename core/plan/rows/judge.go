@@ -114,6 +114,6 @@ func (r Result) judgeGrades(in In, say *report.Voice) {
 	}
 	say.Note(finding.Finding{Rule: "rows.grade", Weight: w, Step: "rows", Subject: "Rows on the slope",
 		Source: "traced on the heights; common practice, no source",
-		Sentence: fmt.Sprintf("Rows that follow the slope at %.1f %% fall by %.1f to %.1f %% along them, read over 20 m, and come as near as %s to one another.%s",
+		Sentence: fmt.Sprintf("Rows that follow the slope at %.1f %% fall by %.1f to %.1f %% along them and come as near as %s to one another.%s",
 			r.Spec.GradePct, r.Grades.Low, r.Grades.High, say.Text(math.Min(r.Grades.Closest, 1000), units.Spacing), end)})
 }

@@ -1487,6 +1487,7 @@ export interface components {
             pattern?: "square" | "rectangle" | "triangle" | "twin" | "quincunx" | "contour";
             groupRows?: number;
             gradePct?: number;
+            each?: number;
             stagger?: boolean;
             headlands?: components["schemas"]["Headland"][];
         };
@@ -1741,6 +1742,7 @@ export interface components {
             long: number;
             few: number;
             fall: number | null;
+            wind: number | null;
             sun: string;
         };
         RowBearing: {

@@ -127,6 +127,13 @@ function Spacing({ plan, doc, draft }: StepProps) {
             />
           </>
         )}
+        <NumberField
+          label="Plants at a station"
+          quantity="count"
+          width="w-16"
+          value={own?.each ?? undefined}
+          keep={(v) => lay({ each: v ?? null })}
+        />
         {(s.pattern === "twin" || s.pattern === "rectangle") && !s.strips && (
           <label className="flex items-center gap-1 pb-1 text-sm">
             <input type="checkbox" checked={s.stagger ?? false} onChange={(e) => lay({ stagger: e.target.checked })} />
@@ -304,6 +311,8 @@ export function AgeSlider({ plan, season, setSeason }: { plan: Plan; season: num
         <p className="text-sm text-faint">
           Crowns {text(y.spreadM, "spacing")} wide cover {text(y.cover, "fraction")} of the planted ground;{" "}
           {y.alleyM > 0 ? `${text(y.alleyM, "spacing")} stay clear between two rows.` : "they close across the rows."}
+          {plan.beside.some((b) => b.where === "in strips") &&
+            ` ${text(1 - y.cover, "fraction")} of it is open to the sky for what stands between.`}
         </p>
       )}
     </>

@@ -118,7 +118,7 @@ export function BeginPage() {
         <section>
           <h2>Or look round first</h2>
           <p className="mt-2">
-            The demonstration is a made-up farm at 38° S: tea, hazelnut, persimmon and willow coppice on eight blocks.
+            The demonstration is a made-up farm at 38° S: tea, hazelnut, persimmon and willow coppice on nine blocks.
           </p>
           <button className="act mt-3" disabled={busy} onClick={() => void done(take(api.POST("/estate/demonstration")))}>
             Load the demonstration estate

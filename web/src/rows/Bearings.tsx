@@ -19,6 +19,7 @@ export function Bearings({ plan, doc, draft }: StepProps) {
   const marks: [number, string][] = [
     [t.long, "longest side"],
     [t.few, "fewest row ends"],
+    ...(t.wind != null ? ([[t.wind, "across the wind"]] as [number, string][]) : []),
     ...(t.fall != null
       ? ([
           [t.fall, "down the slope"],

@@ -62,7 +62,7 @@ func run() error {
 		{"climate", "/climate", 1280, 1000, nil},
 		{"heights", "/heights", 1280, 800, nil},
 		{"stores", "/stores", 1280, 800, nil},
-		{"block-rows", "/blocks/{North Bank}/rows", 1280, 800, nil},
+		{"block-rows", "/blocks/{Hill Paddock}/rows", 1280, 800, nil},
 		{"working", "/blocks/{North Bank}/rows", 1280, 800, []string{"#rows.stations"}},
 		{"block-plants", "/blocks/{Orchard Foot}/plants", 1280, 800, nil},
 		{"block-yield", "/blocks/{Long Strip}/yield", 1280, 800, nil},

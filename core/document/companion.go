@@ -122,6 +122,11 @@ func (p *Planting) companions() error {
 		}
 		known = append(known, c.ID)
 	}
+	for key, d := range p.Days {
+		if err := entered("planting.days."+key, d); err != nil {
+			return err
+		}
+	}
 	for op, e := range p.Effort {
 		if err := e.valid("planting.effort." + op); err != nil {
 			return err

@@ -32,6 +32,7 @@ type Planting struct {
 	Companions  []Companion           `json:"companions,omitempty"` // crops beside the main one, each with its role
 	Fittings    []Fitting             `json:"fittings,omitempty"`
 	Effort      map[string]Effort     `json:"effort,omitempty"` // operation → hours each time, and crew
+	Days        map[string]civil.Date `json:"days,omitempty"`   // job → the day it is planned on, within its time or not
 	Aside       string                `json:"aside,omitempty"`  // why another option was taken instead
 	Strips      []Strip               `json:"strips,omitempty"` // across the rows, repeated; none is rows of the main crop alone
 }

@@ -7,11 +7,14 @@ import (
 	"strings"
 	"testing"
 
+	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
 	"slowroot/core/layout"
 	"slowroot/core/practice"
+	"slowroot/core/record"
+	"slowroot/core/report"
 	"slowroot/core/soil"
 	"slowroot/core/working"
 )
@@ -250,6 +253,60 @@ func TestMixturesCarryWhatTheySay(t *testing.T) {
 			if practice.OriginWords(m.Origin) == "" || m.Says == "" {
 				t.Errorf("%s says nothing of itself", m.ID)
 			}
+		}
+	}
+}
+
+// A person's own job stands among the others and is done by its record; a job planned outside its time is said, with the rule, and its remedy
+// mends it; hours said once hold every time an operation comes back.
+func TestJobsOfOnesOwnAndDays(t *testing.T) {
+	in := input(t, "hazelnut")
+	h := 12.0
+	in.Block.Jobs = []document.OwnJob{{ID: "gate", Name: "Mend the gate", From: civil.Must(2027, 3, 1), By: civil.Must(2027, 3, 9), Effort: document.Effort{Hours: &h}}}
+	p := compute(t, in)
+	var own, other report.Job
+	for _, j := range p.Jobs {
+		if j.Own {
+			own = j
+		} else if j.By.After(civil.Must(2028, 1, 1)) && other.Key == "" {
+			other = j
+		}
+	}
+	if own.Key != "own-gate" || own.Hours == nil || *own.Hours != 12 {
+		t.Fatalf("%+v", own)
+	}
+	in.Records = []record.Record{{ID: "r", Operation: "own-gate", Kind: record.Done, Day: civil.Must(2027, 3, 2)}}
+	in.Block.Planting.Days = map[string]civil.Date{other.Key: other.By.AddDays(40)}
+	in.Block.Planting.Effort = map[string]document.Effort{other.Operation: {Hours: &h, Crew: "c"}}
+	p = compute(t, in)
+	n := 0
+	for _, j := range p.Jobs {
+		if j.Own && j.Done != civil.Must(2027, 3, 2) {
+			t.Errorf("what is recorded as done is not: %+v", j)
+		}
+		if j.Operation == other.Operation {
+			n++
+			if j.Hours == nil || *j.Hours != 12 || j.Crew != "c" {
+				t.Errorf("%s of %s has no hours", j.Key, j.From)
+			}
+		}
+	}
+	f := notes(p, "job.out-of-time")
+	if f == nil || n == 0 || !strings.Contains(f.Sentence, other.Rule) {
+		t.Fatalf("%d occurrences, finding %+v", n, f)
+	}
+	in.Block = patched(t, asJSON(t, in.Block), f.Remedies[0].Patch)
+	if notes(compute(t, in), "job.out-of-time") != nil {
+		t.Error("the remedy leaves the day outside its time")
+	}
+	for field, spoil := range map[string]func(*document.OwnJob){"jobs[0].name": func(j *document.OwnJob) { j.Name = "" }, "jobs[0].by": func(j *document.OwnJob) { j.By = civil.Must(2026, 1, 1) },
+		"jobs[0].hours": func(j *document.OwnJob) { x := -1.0; j.Hours = &x }, "jobs[0].from": func(j *document.OwnJob) { j.From = civil.Must(1750, 1, 1) }} {
+		bad := in
+		bad.Block.Jobs = append([]document.OwnJob(nil), in.Block.Jobs...)
+		spoil(&bad.Block.Jobs[0])
+		var fe *finding.FieldError
+		if _, err := Compute(bad, nil); !errors.As(err, &fe) || fe.Field != field {
+			t.Errorf("%s: refused as %v", field, err)
 		}
 	}
 }

@@ -22,6 +22,7 @@ type Job struct {
 	Passed      bool       `json:"passed"`
 	NotNeeded   string     `json:"notNeeded"` // why a person said that it is not needed here
 	Record      string     `json:"record"`    // id of the last record of it that holds, "" with none
+	On          civil.Date `json:"on"`        // the day it is planned on; zero leaves it to its time
 	Operation   string     `json:"operation"` // it is an occurrence of
 	Hours       *float64   `json:"hours"`     // it asks for; nil where nobody knows
 	Crew        string     `json:"crew"`      // id; "" is the estate's first

@@ -77,6 +77,9 @@ func (s *Service) JobWeeks(ctx context.Context, from, to civil.Date) (JobWeeks, 
 	for _, j := range list {
 		k := crewOf(out.Crews, j.Job.Crew)
 		l := schedule.Load{From: j.Job.From, By: j.Job.By, Hours: j.Job.Hours}
+		if !j.Job.On.IsZero() {
+			l.From, l.By = j.Job.On, j.Job.On
+		}
 		if l.Hours != nil && j.Job.Share > 0 { // what is begun asks for the rest
 			rest := *l.Hours * (1 - j.Job.Share)
 			l.Hours = &rest

@@ -1,9 +1,11 @@
 package work
 
 import (
+	"fmt"
 	"sort"
 
 	"slowroot/core/document"
+	"slowroot/core/finding"
 	"slowroot/core/record"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
@@ -24,6 +26,14 @@ func WithOwn(jobs []report.Job, b document.Block, planting *document.Planting, b
 			jobs[i].Hours, jobs[i].Crew = e.Hours, e.Crew
 		}
 	}
+	if planting != nil {
+		for i := range jobs {
+			if d, ok := planting.Days[jobs[i].Key]; ok && !d.IsZero() {
+				jobs[i].On = d
+				outOfTime(jobs[i], say)
+			}
+		}
+	}
 	for _, o := range b.Jobs {
 		key := ownKey + o.ID
 		j := report.Job{Key: key, Name: o.Name, Operation: key, Phase: "own", Age: 1, From: o.From, By: o.By, Detail: o.Detail, Rule: "on the days that were said",
@@ -34,4 +44,22 @@ func WithOwn(jobs []report.Job, b document.Block, planting *document.Planting, b
 	}
 	sort.SliceStable(jobs, func(i, j int) bool { return jobs[i].From.Before(jobs[j].From) })
 	return jobs
+}
+
+// outOfTime says of a job that is planned on a day outside its time, which rule that breaks.
+func outOfTime(j report.Job, say *report.Voice) {
+	if !j.Done.IsZero() || j.NotNeeded != "" || !j.On.Before(j.From) && !j.On.After(j.By) {
+		return
+	}
+	what := fmt.Sprintf("%s is planned for %s, before the day it can begin, %s", j.Name, j.On.Words(), j.From.Words())
+	back := j.From
+	if j.On.After(j.By) {
+		what = fmt.Sprintf("%s is planned for %s, after its last day, %s", j.Name, j.On.Words(), j.By.Words())
+		back = j.By
+	}
+	say.Note(finding.Finding{Rule: "job.out-of-time", Weight: finding.Watch, Step: "care", Subject: j.Name, Source: j.Origin,
+		Sentence: fmt.Sprintf("%s. Its time follows so: %s.", what, j.Rule),
+		Remedies: []finding.Remedy{{Label: "Plan it for " + back.Words(),
+			Patch: map[string]any{"planting": map[string]any{"days": map[string]any{j.Key: back.String()}}}}}}.
+		Of(finding.Ref{Kind: "job", ID: j.Key}))
 }

@@ -63,8 +63,12 @@ func Calendar(name string, list []Job, today civil.Date) []byte {
 		e := c.AddEvent(strings.ReplaceAll(j.Block+"-"+j.Key, " ", "_") + "@slowroot")
 		e.SetDtStampTime(day(today))
 		e.SetSequence(max(0, today.Sub(civil.Must(2000, 1, 1))))
-		e.SetAllDayStartAt(day(j.From))
-		e.SetAllDayEndAt(day(j.By).AddDate(0, 0, 1)) // the end of an all-day event is the day after it
+		from, by := j.From, j.By
+		if !j.On.IsZero() {
+			from, by = j.On, j.On
+		}
+		e.SetAllDayStartAt(day(from))
+		e.SetAllDayEndAt(day(by).AddDate(0, 0, 1)) // the end of an all-day event is the day after it
 		e.SetSummary(j.BlockName + ": " + j.Name)
 		e.SetLocation(j.BlockName)
 		var lines []string

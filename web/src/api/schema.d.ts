@@ -1465,6 +1465,9 @@ export interface components {
             effort?: {
                 [key: string]: components["schemas"]["Effort"];
             };
+            days?: {
+                [key: string]: string;
+            };
             /** @description why another option was taken */
             aside?: string;
         };
@@ -1894,6 +1897,7 @@ export interface components {
             blockKg: components["schemas"]["Range"];
         };
         Job: {
+            on: string;
             operation: string;
             hours: number | null;
             crew: string;

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Schema } from "../api/client";
 import { day } from "../units";
 import type { Mark } from "./mark";
-import { NumberField, Pick } from "../shell/Fields";
+import { DayField, NumberField, Pick } from "../shell/Fields";
 import { changeBlock } from "./AddJob";
 import { MarkJob } from "./MarkJob";
 
@@ -42,6 +42,12 @@ export function JobTable({
                 <span className="text-faint">
                   <br />
                   {j.preparation ? "at the latest" : "to"} {day(j.by)}
+                </span>
+              )}
+              {j.on && (
+                <span className="text-growth">
+                  <br />
+                  planned for {day(j.on)}
                 </span>
               )}
               {j.passed && (
@@ -129,6 +135,20 @@ function EffortOf({ job: j, block, crews }: { job: Job; block: string; crews: Sc
         keep={(v) => keep({ hours: v })}
       />
       <span className="pb-1 text-sm text-faint">{j.hours == null ? "hours unknown" : "h each time"}</span>
+      {!j.own && (
+        <DayField
+          label={`Day of ${j.name}`}
+          hidden
+          value={j.on}
+          keep={(d) =>
+            void changeBlock(
+              block,
+              () => ({ planting: { days: { [j.key]: d || null } } }),
+              d ? `${j.name} is planned for ${day(d)}` : `${j.name} is left to its time`,
+            )
+          }
+        />
+      )}
       {crews.length > 1 && (
         <Pick
           label={`Crew of ${j.name}`}

@@ -26,6 +26,13 @@ const one: Record<string, string> = {
   outer: "corner",
   rows: "row",
   years: "year",
+  companions: "companion",
+  strips: "strip",
+  obstacles: "obstacle",
+  fittings: "fitting",
+  jobs: "job",
+  crews: "crew",
+  headlands: "headland",
 };
 
 /**

@@ -142,7 +142,7 @@ func TestExports(t *testing.T) {
 	fresh := run(t, "serve", "--data", t.TempDir(), "--today", "2027-03-15")
 	page := open(t, fresh.URL, 1280, 800)
 	must(t, page.Go("/"), page.Type("Name", "Copy"), page.Type("Your name", "C"), page.Press("Begin"), page.Press("Add a block"), page.Settled(),
-		page.Upload(filepath.Join(dir, "blocks.geojson")), page.Press("Add these 8 blocks"), page.Says("a fork stands open here"))
+		page.Upload(filepath.Join(dir, "blocks.geojson")), page.Press("Add these 9 blocks"), page.Says("a fork stands open here"))
 	copied := blocks(t, fresh.URL)
 	for name, want := range b {
 		if got := copied[name]; got.Stations != want.Stations || got.Stage != want.Stage || math.Abs(got.AreaM2-want.AreaM2) > 0.01 {

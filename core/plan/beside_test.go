@@ -310,3 +310,19 @@ func TestJobsOfOnesOwnAndDays(t *testing.T) {
 		}
 	}
 }
+
+// Rows that are to follow a slope nobody knows are laid straight, and that is said: the plan stands.
+func TestContourWithoutHeights(t *testing.T) {
+	in := input(t, "tea")
+	two, gap := 2, 0.75
+	in.Block.Planting.Layout.Pattern, in.Block.Planting.Layout.GroupRows, in.Block.Planting.Layout.TwinGapM = layout.Contour, &two, &gap
+	p := compute(t, in)
+	f := notes(p, "rows.slope-unknown")
+	if f == nil || value(t, p, "rows.stations") < 1000 || p.Spec.Pattern != layout.Contour {
+		t.Fatalf("%g stations, finding %+v", value(t, p, "rows.stations"), f)
+	}
+	in.Block = patched(t, asJSON(t, in.Block), f.Remedies[0].Patch)
+	if notes(compute(t, in), "rows.slope-unknown") != nil {
+		t.Error("the remedy leaves it")
+	}
+}

@@ -128,7 +128,7 @@ func (in In) lay(o practice.Layout) (main layout.Placement, grades layout.Grades
 	} else if spec.Pattern == layout.Contour && in.Land != nil {
 		main, grades, err = layout.PlaceContour(f, spec, in.Land.HeightAt)
 	} else {
-		main, err = layout.Place(f, spec)
+		main, err = layout.Place(f, flat(spec))
 	}
 	if err != nil {
 		return main, grades, nil, err
@@ -162,6 +162,17 @@ func (in In) lay(o practice.Layout) (main layout.Placement, grades layout.Grades
 		beside = append(beside, b)
 	}
 	return main, grades, beside, nil
+}
+
+// flat is a spec as it is laid where no heights say how rows would follow the slope: straight, which a finding says.
+func flat(s layout.Spec) layout.Spec {
+	if s.Pattern != layout.Contour {
+		return s
+	}
+	if s.Pattern = layout.Rectangle; s.GroupRows > 1 {
+		s.Pattern = layout.Twin
+	}
+	return s
 }
 
 // overSpec is a lattice over the rows, turned like them.

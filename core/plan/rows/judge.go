@@ -107,6 +107,13 @@ func (r Result) judgeGrades(in In, say *report.Voice) {
 	if r.Spec.Pattern != layout.Contour || r.Placed.Rows == 0 || in.Planting.AsPlanted != nil {
 		return
 	}
+	if in.Land == nil {
+		say.Note(finding.Finding{Rule: "rows.slope-unknown", Weight: finding.Mend, Step: "rows", Subject: "Rows on the slope",
+			Sentence: "Rows are to follow the slope and no heights are known here: they are drawn and counted straight until there are. Spot heights or an elevation " +
+				"grid answer that.",
+			Remedies: []finding.Remedy{{Label: "Lay them straight", Patch: patch(map[string]any{"pattern": nil, "gradePct": nil})}}})
+		return
+	}
 	w := finding.Know
 	end := ""
 	if g := r.Grades; g.High > washes {

@@ -16,6 +16,7 @@ import (
 	"slowroot/core/record"
 	"slowroot/core/report"
 	"slowroot/core/soil"
+	"slowroot/core/units"
 	"slowroot/core/working"
 )
 
@@ -324,5 +325,22 @@ func TestContourWithoutHeights(t *testing.T) {
 	in.Block = patched(t, asJSON(t, in.Block), f.Remedies[0].Patch)
 	if notes(compute(t, in), "rows.slope-unknown") != nil {
 		t.Error("the remedy leaves it")
+	}
+}
+
+// What is cut on the block is set against what beds and paths take: 4.5 of 5 m are beds at 7.5 cm, half a metre is path at 10 cm.
+func TestCutMatterCoversBedsAndPaths(t *testing.T) {
+	in := alley(t)
+	in.Block.Growth = map[string]float64{"fine": 120, "thick": 60}
+	p := compute(t, in)
+	f := notes(p, "rows.cover-matter")
+	if f == nil {
+		t.Fatal("nothing is said of the cover")
+	}
+	ha := value(t, p, "rows.planted")
+	for _, want := range []float64{120, 60, ha * 0.9 * 0.075, ha * 0.1 * 0.1} {
+		if text := units.Text(want, units.Earth, units.Metric); !strings.Contains(f.Sentence, text) {
+			t.Errorf("%q does not hold %s", f.Sentence, text)
+		}
 	}
 }

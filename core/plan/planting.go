@@ -12,7 +12,8 @@ import (
 
 // rowsIn is what rows are laid out from.
 func (c *computation) rowsIn() rows.In {
-	return rows.In{Ground: c.ground, Grown: c.grown, Planting: c.planting, Obstacles: c.in.Block.Obstacles, Land: c.in.Land, Sheets: c.in.Beside}
+	return rows.In{Ground: c.ground, Grown: c.grown, Planting: c.planting, Obstacles: c.in.Block.Obstacles, Growth: c.in.Block.Growth, Land: c.in.Land,
+		Sheets: c.in.Beside}
 }
 
 // plantOut lays the rows out and counts the plants to order.

@@ -54,6 +54,7 @@ func (r Result) Judge(in In, say *report.Voice) {
 				say.Text(float64(pl.Stations), units.Count), say.Text(math.Round(density*in.Ground.AreaM2/1e4), units.Count))})
 	}
 	r.judgeGrades(in, say)
+	r.judgeMatter(in, say)
 	r.judgeBeside(in, say)
 	if r.Option.Pollinizer.None() {
 		return

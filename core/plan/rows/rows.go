@@ -26,6 +26,7 @@ type In struct {
 	Planting *document.Planting // its own spacing, what stands beside its rows, and its rows as planted
 
 	Obstacles []document.Obstacle        // what takes no plants
+	Growth    map[string]float64         // what stands or lies on the block, m³ by class
 	Land      *ground.Land               // nil where no heights are known
 	Sheets    map[string]*practice.Sheet // of the companions, by id
 }

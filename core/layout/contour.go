@@ -14,12 +14,15 @@ type Grades struct {
 
 // How rows are traced. Common practice, no source.
 const (
-	strideM = 1.0 // step along a row
+	strideM = 2.0 // step along a row
 	reachM  = 8.0 // half the base over which the slope is read: what a row cannot follow is smoothed over
 	turnDeg = 1.0 // a row is straight while it turns less than this from its last bend
 	crowd   = 0.6 // of the row spacing: where rows come nearer, the later one stops
 	leastM  = 4.0 // shorter rows are left out
 )
+
+// straightTan is the tangent of the turn that is allowed.
+var straightTan = math.Tan(turnDeg * math.Pi / 180)
 
 // tracer follows a direction over a surface.
 type tracer struct {
@@ -216,8 +219,8 @@ func (t *tracer) free(line []geo.XY) [][]geo.XY {
 
 // clear reports whether a station may stand at a point.
 func (t *tracer) clear(p geo.XY) bool {
-	var buf [8]span
-	for _, s := range t.g.keepFree(p.Y, t.g.inside(p.Y, buf[:0]), 0, nil) {
+	var buf, out [8]span
+	for _, s := range t.g.keepFree(p.Y, t.g.inside(p.Y, buf[:0]), 0, out[:0]) {
 		if p.X >= s.a-tolM && p.X <= s.b+tolM {
 			return true
 		}
@@ -238,10 +241,8 @@ func pieces(run []geo.XY, s Spec, row int, out *Placement) []Piece {
 		gone -= d
 	}
 	station := 1
-	for _, p := range out.Pieces {
-		if p.Row == row {
-			station = max(station, p.Station1+p.Stations)
-		}
+	if n := len(out.Pieces); n > 0 && out.Pieces[n-1].Row == row {
+		station = out.Pieces[n-1].Station1 + out.Pieces[n-1].Stations
 	}
 	var list []Piece
 	for i := 0; i < len(at); {
@@ -269,16 +270,16 @@ func straight(at []geo.XY, i, k int) bool {
 	if k-i < 2 {
 		return true
 	}
-	a := math.Atan2(at[i+1].Y-at[i].Y, at[i+1].X-at[i].X)
-	b := math.Atan2(at[k].Y-at[k-1].Y, at[k].X-at[k-1].X)
-	return math.Abs(math.Remainder(b-a, 2*math.Pi)) <= turnDeg*math.Pi/180
+	ax, ay := at[i+1].X-at[i].X, at[i+1].Y-at[i].Y
+	bx, by := at[k].X-at[k-1].X, at[k].Y-at[k-1].Y
+	return math.Abs(ax*by-ay*bx) <= straightTan*(ax*bx+ay*by)
 }
 
 // measure widens the grades by those of a row, read over twenty metres, and says how near it comes to those before.
 func (t *tracer) measure(line []geo.XY, g *Grades) {
-	const base = 20
+	const base = int(20 / strideM)
 	for i := base; i < len(line); i += 5 {
-		rise := math.Abs(t.z(line[i].X, line[i].Y)-t.z(line[i-base].X, line[i-base].Y)) / (base * strideM) * 100
+		rise := math.Abs(t.z(line[i].X, line[i].Y)-t.z(line[i-base].X, line[i-base].Y)) / 20 * 100
 		if !math.IsNaN(rise) {
 			g.Low, g.High = math.Min(g.Low, rise), math.Max(g.High, rise)
 		}

@@ -108,7 +108,7 @@ func initialScript(dist string) (float64, error) {
 
 // What the screens ask for while rows, and while drains, are dragged.
 const (
-	laid    = "figures,findings,steps,preparation,spec,rows,beside,strips,orderBeside,years,supplies,bill"
+	laid    = "figures,findings,steps,preparation,spec,rows,beside,strips,orderBeside,years"
 	drained = "figures,findings,steps,preparation,drains,works"
 )
 

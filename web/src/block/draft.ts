@@ -19,7 +19,7 @@ export type Part = keyof Plan;
 /** What everything dragged may change, and is read beside it. */
 const beside = ["figures", "findings", "steps", "preparation"] as const;
 /** The parts a preview asks for, by what is dragged. */
-export const laid = [...beside, "spec", "rows", "beside", "strips", "orderBeside", "years", "supplies", "bill"] as const;
+export const laid = [...beside, "spec", "rows", "beside", "strips", "orderBeside", "years"] as const;
 export const drained = [...beside, "drains", "works"] as const;
 export const dug = [...beside, "soil", "drains", "works", "checklist"] as const;
 export const dated = [...beside, "jobs", "years", "supplies", "cropDate", "works"] as const;

@@ -14,9 +14,9 @@ type Grades struct {
 
 // How rows are traced. Common practice, no source.
 const (
-	strideM = 2.0 // step along a row
+	strideM = 2.5 // step along a row
 	reachM  = 8.0 // half the base over which the slope is read: what a row cannot follow is smoothed over
-	turnDeg = 2.0 // a row is straight while it turns less than this from its last bend
+	turnDeg = 3.0 // a row is straight while it turns less than this from its last bend
 	crowd   = 0.6 // of the row spacing: where rows come nearer, the later one stops
 	leastM  = 4.0 // shorter rows are left out
 )

@@ -47,7 +47,7 @@ func run() error {
 		budgetMS        float64
 	}{
 		{"./core/plan", "BenchmarkComputeHazelnut", "plan of one block over 35 years", 5},
-		{"./internal/estate", "BenchmarkOverviewDemonstration", "whole demonstration estate, from the store", 50},
+		{"./internal/estate", "BenchmarkOverviewDemonstration", "whole demonstration estate of nine blocks, from the store", 56},
 		{"./core/layout", "BenchmarkPlace100000", "100 000 stations placed", 50},
 		{"./core/layout", "BenchmarkMillionStations", "1 000 000 stations as pieces of row", 30},
 		{"./core/layout", "BenchmarkMillionPoints", "1 000 000 stations as points", 150},

@@ -344,3 +344,16 @@ func TestCutMatterCoversBedsAndPaths(t *testing.T) {
 		}
 	}
 }
+
+// What crowns cover and what stays clear between rows agree: where an alley is left, the ground is not all covered.
+func TestCoverLeavesTheAlleyOpen(t *testing.T) {
+	two, gap, row, plant := 2, 2.2, 8.0, 3.0
+	in := input(t, "hazelnut")
+	o := &in.Block.Planting.Layout
+	o.Pattern, o.GroupRows, o.TwinGapM, o.RowSpacingM, o.PlantSpacingM = layout.Twin, &two, &gap, &row, &plant
+	for _, y := range compute(t, in).Years {
+		if open := y.AlleyM / row; open > 0 && y.Cover > 1-open+1e-9 {
+			t.Errorf("year %d: %.3f is covered and %.3f stays clear", y.Age, y.Cover, open)
+		}
+	}
+}

@@ -119,7 +119,7 @@ func Build(in In, say *report.Voice) Result {
 // cover is the share of the ground under crowns at an age, and what is left clear between the rows: on the lattice as it then stands.
 func (in In) cover(age int, spreadM float64) (share, alleyM float64) {
 	spec := in.Rows.Spec
-	across, along := spec.RowSpacingM/float64(spec.Group()), spec.PlantSpacingM
+	across, along := spec.RowSpacingM, spec.PlantSpacingM
 	clear := spec.RowSpacingM - float64(spec.Group()-1)*spec.TwinGapM
 	for stage, out := range []int{in.Rows.OutAge, in.Rows.LaterAge} {
 		if left, ok := spec.Left(stage + 1); out > 0 && age > out && ok {
@@ -129,7 +129,10 @@ func (in In) cover(age int, spreadM float64) (share, alleyM float64) {
 			}
 		}
 	}
-	return canopy.Cover(spreadM, along, across), math.Max(0, clear-spreadM)
+	share = canopy.Cover(spreadM, along, across)
+	// each further row of a group adds what it covers by itself, and no more than the ground between it and the one before
+	share = math.Min(1, share+float64(spec.Group()-1)*math.Min(share, spec.TwinGapM/spec.RowSpacingM))
+	return share, math.Max(0, clear-spreadM)
 }
 
 func (in In) yieldWorking(say *report.Voice, y yield.Year, out Year, density, areaHa float64) {

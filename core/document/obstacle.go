@@ -3,7 +3,6 @@ package document
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"slowroot/core/finding"
 	"slowroot/core/geo"
@@ -21,15 +20,23 @@ type Obstacle struct {
 	KeepM  float64     `json:"keepM"`          // kept free of stations round it
 }
 
-// ObstacleKinds are what takes no plants. The widths kept free are common practice, no source: what the owner of a power line or
-// a pipe asks comes before them.
-var ObstacleKinds = []string{"wet spot", "rock", "power line", "drain line", "track", "building", "tree that stays", "other"}
+// ObstacleKind is what takes no plants, with its usual width and what is usually kept free round it, m.
+type ObstacleKind struct {
+	Kind   string  `json:"kind"`
+	WidthM float64 `json:"widthM"`
+	KeepM  float64 `json:"keepM"`
+}
+
+// ObstacleKinds are what takes no plants. The widths are common practice, no source: what the owner of a power line or a pipe asks comes
+// before them.
+var ObstacleKinds = []ObstacleKind{{"wet spot", 4, 1}, {"rock", 4, 1}, {"power line", 0, 10}, {"drain line", 0.5, 3}, {"track", 4, 1}, {"building", 8, 5},
+	{"tree that stays", 8, 1}, {"other", 4, 1}}
 
 const maxObstacles = 100
 
 func (o Obstacle) valid(field string) error {
-	if !slices.Contains(ObstacleKinds, o.Kind) {
-		return finding.Bad(field+".kind", o.Kind, "is not an obstacle known here", strings.Join(ObstacleKinds, ", "))
+	if !slices.ContainsFunc(ObstacleKinds, func(k ObstacleKind) bool { return k.Kind == o.Kind }) {
+		return finding.Bad(field+".kind", o.Kind, "is not an obstacle known here", "one of the list of obstacles")
 	}
 	if len([]rune(o.Name)) > 80 {
 		return finding.Bad(field+".name", o.Name, "is longer than a name", "80 characters at most")

@@ -54,7 +54,7 @@ func (a AsPlanted) Within(part geo.Polygon) *AsPlanted {
 		split(b.Rows, in, func(r Row) { stand.Rows = append(stand.Rows, r) })
 		out.Beside = append(out.Beside, stand)
 	}
-	split(a.Rows, in, out.add)
+	split(a.Rows, in, out.Add)
 	return out
 }
 
@@ -85,8 +85,8 @@ func (r Row) piece(i, k int) Row {
 	return p
 }
 
-// add puts a row to a stand and counts it.
-func (a *AsPlanted) add(r Row) {
+// Add puts a row to a stand and counts it.
+func (a *AsPlanted) Add(r Row) {
 	a.Rows = append(a.Rows, r)
 	a.Stations += r.N
 	a.RowMetres += r.LengthM

@@ -475,6 +475,9 @@ type NewSheet struct {
 // Obstacle defines model for Obstacle.
 type Obstacle = document.Obstacle
 
+// ObstacleKind defines model for ObstacleKind.
+type ObstacleKind = document.ObstacleKind
+
 // ObstacleLaid defines model for ObstacleLaid.
 type ObstacleLaid = rows.Obstacle
 

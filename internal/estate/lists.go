@@ -16,31 +16,31 @@ import (
 
 // Lists are the words a person chooses from when describing ground, so that no front end keeps its own.
 type Lists struct {
-	Questions    []document.Question `json:"questions"`
-	Uses         []Choice            `json:"uses"`
-	Textures     []soil.Class        `json:"textures"`
-	Structures   []string            `json:"structures"`
-	Hardnesses   []string            `json:"hardnesses"`
-	Roots        []string            `json:"roots"`
-	LayerSigns   []string            `json:"layerSigns"`
-	SurfaceSigns []string            `json:"surfaceSigns"`
-	Moistures    []string            `json:"moistures"`
-	TestFields   []TestField         `json:"testFields"`
-	OwnColumns   []string            `json:"ownColumns"` // of a laboratory's file, besides the numbers
-	PHMethods    []string            `json:"phMethods"`
-	Buffers      []string            `json:"buffers"`
-	LabTests     []string            `json:"labTests"`
-	Barriers     []string            `json:"barriers"`
-	Sorting      []document.Sorted   `json:"sorting"`
-	Organics     []amend.Organic     `json:"organics"`
-	Priced       []document.Priced   `json:"priced"`
-	Materials    []MaterialState     `json:"materials"`
-	WaterSources []Choice            `json:"waterSources"`
-	Ends         []string            `json:"ends"`    // ways a stand ends
-	Origins      []Choice            `json:"origins"` // marks of where a value of a sheet is from
-	Obstacles    []string            `json:"obstacleKinds"`
-	Fittings     []fittings.Kind     `json:"fittingKinds"`
-	Mixtures     []document.Mixture  `json:"mixtures"`
+	Questions    []document.Question     `json:"questions"`
+	Uses         []Choice                `json:"uses"`
+	Textures     []soil.Class            `json:"textures"`
+	Structures   []string                `json:"structures"`
+	Hardnesses   []string                `json:"hardnesses"`
+	Roots        []string                `json:"roots"`
+	LayerSigns   []string                `json:"layerSigns"`
+	SurfaceSigns []string                `json:"surfaceSigns"`
+	Moistures    []string                `json:"moistures"`
+	TestFields   []TestField             `json:"testFields"`
+	OwnColumns   []string                `json:"ownColumns"` // of a laboratory's file, besides the numbers
+	PHMethods    []string                `json:"phMethods"`
+	Buffers      []string                `json:"buffers"`
+	LabTests     []string                `json:"labTests"`
+	Barriers     []string                `json:"barriers"`
+	Sorting      []document.Sorted       `json:"sorting"`
+	Organics     []amend.Organic         `json:"organics"`
+	Priced       []document.Priced       `json:"priced"`
+	Materials    []MaterialState         `json:"materials"`
+	WaterSources []Choice                `json:"waterSources"`
+	Ends         []string                `json:"ends"`    // ways a stand ends
+	Origins      []Choice                `json:"origins"` // marks of where a value of a sheet is from
+	Obstacles    []document.ObstacleKind `json:"obstacleKinds"`
+	Fittings     []fittings.Kind         `json:"fittingKinds"`
+	Mixtures     []document.Mixture      `json:"mixtures"`
 }
 
 // MaterialState is what follows from the analysis of a liming material of the estate.

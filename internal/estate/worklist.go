@@ -24,9 +24,10 @@ type JobWeek struct {
 
 // JobWeeks are the weeks of a span against what the crews can do.
 type JobWeeks struct {
-	Crews []document.Crew `json:"crews"`
-	Weeks []JobWeek       `json:"weeks"`
-	Over  []string        `json:"over"` // what asks for more than a crew has, in words
+	Crews  []document.Crew `json:"crews"`
+	Limits []float64       `json:"limits"` // hours a week each has; 0 is no limit said
+	Weeks  []JobWeek       `json:"weeks"`
+	Over   []string        `json:"over"` // what asks for more than a crew has, in words
 }
 
 // nobody is the crew of an estate that has named none.
@@ -72,7 +73,10 @@ func (s *Service) JobWeeks(ctx context.Context, from, to civil.Date) (JobWeeks, 
 	if err != nil {
 		return JobWeeks{}, err
 	}
-	out := JobWeeks{Crews: crewsOf(e), Weeks: []JobWeek{}, Over: []string{}}
+	out := JobWeeks{Crews: crewsOf(e), Limits: []float64{}, Weeks: []JobWeek{}, Over: []string{}}
+	for _, c := range out.Crews {
+		out.Limits = append(out.Limits, c.WeekHours())
+	}
 	loads := make([][]schedule.Load, len(out.Crews))
 	for _, j := range list {
 		k := crewOf(out.Crews, j.Job.Crew)

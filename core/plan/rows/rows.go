@@ -211,23 +211,12 @@ func standing(plane geo.Plane, a *document.AsPlanted) layout.Placement {
 // Fix records the layout of a plan as planted, with positions on the ellipsoid.
 func Fix(spec layout.Spec, pieces []layout.Piece, beside []Beside, origin geo.Point, areaM2 float64, option string) *document.AsPlanted {
 	pl := geo.PlaneAt(origin)
-	a := &document.AsPlanted{Spec: spec, Layout: option, AreaM2: areaM2, Rows: fixed(pl, pieces)}
+	a := &document.AsPlanted{Spec: spec, Layout: option, AreaM2: areaM2, Rows: make([]document.Row, 0, len(pieces))}
+	for _, r := range fixed(pl, pieces) {
+		a.Add(r)
+	}
 	for _, b := range beside {
 		a.Beside = append(a.Beside, document.StandBeside{ID: b.ID, Rows: fixed(pl, b.Rows)})
-	}
-	for _, r := range pieces {
-		a.Stations += r.Stations
-		a.RowMetres += r.LengthM
-		for _, ch := range r.Roles {
-			switch ch {
-			case layout.PollinizerRole:
-				a.Pollinizers++
-			case layout.TemporaryRole:
-				a.Temporary++
-			case layout.LaterRole:
-				a.Later++
-			}
-		}
 	}
 	return a
 }

@@ -1664,6 +1664,8 @@ export interface components {
             unknown: number;
         };
         JobWeeks: {
+            /** @description hours a week each crew has; 0 is no limit said */
+            limits: number[];
             crews: components["schemas"]["Crew"][];
             weeks: components["schemas"]["JobWeek"][];
             /** @description what asks for more than a crew has */
@@ -1687,6 +1689,11 @@ export interface components {
             origin: string;
             companions: components["schemas"]["Companion"][];
             strips?: components["schemas"]["Strip"][];
+        };
+        ObstacleKind: {
+            kind: string;
+            widthM: number;
+            keepM: number;
         };
         Headland: {
             towardDeg: number;
@@ -3108,7 +3115,7 @@ export interface components {
             priced: components["schemas"]["Priced"][];
             materials: components["schemas"]["MaterialState"][];
             waterSources: components["schemas"]["IdWords"][];
-            obstacleKinds: string[];
+            obstacleKinds: components["schemas"]["ObstacleKind"][];
             mixtures: components["schemas"]["Mixture"][];
             fittingKinds: components["schemas"]["FittingKind"][];
             ends: string[];

@@ -9,7 +9,7 @@ const tones = ["var(--color-growth)", "var(--color-input)", "var(--color-water)"
 export function WeeksChart({ weeks: w }: { weeks: Schema["JobWeeks"] }) {
   const [box, width] = useWidth(300);
   const { text } = useReading();
-  const limits = w.crews.map((c) => c.people * c.hoursDay * c.daysWeek);
+  const limits = w.limits;
   const limit = limits.reduce((n, l) => n + l, 0);
   const total = (x: Schema["JobWeek"]) => x.hours.reduce((n, h) => n + h, 0);
   const most = Math.max(limit, ...w.weeks.map(total), 1) * 1.1;

@@ -15,20 +15,13 @@ const sides = ["north", "north-east", "east", "south-east", "south", "south-west
   id: String(i * 45),
   words,
 }));
-/** What is usually kept free: common practice, no source; the owner of a line or a pipe says more. */
-const usual: Record<string, { widthM: number; keepM: number }> = {
-  "power line": { widthM: 0, keepM: 10 },
-  "drain line": { widthM: 0.5, keepM: 3 },
-  track: { widthM: 4, keepM: 1 },
-  building: { widthM: 8, keepM: 5 },
-  "tree that stays": { widthM: 8, keepM: 1 },
-};
-
 /** What takes no plants on the block, drawn on its plan, and the headland of every side. */
 export function Obstacles({ plan, doc, draft, season }: StepProps) {
   const lists = useLists();
   const [kind, setKind] = useState("wet spot");
   const [sketch, setSketch] = useState<number[][]>();
+  const kinds = lists.data?.obstacleKinds.map((k) => k.kind) ?? [kind];
+  const usual = lists.data?.obstacleKinds.find((k) => k.kind === kind);
   const list = doc.block.obstacles ?? [];
   const headlands = doc.block.planting?.layout.headlands ?? [];
   const put = (make: (now: Obstacle[]) => Obstacle[], done?: string) =>
@@ -42,7 +35,8 @@ export function Obstacles({ plan, doc, draft, season }: StepProps) {
     name: "",
     area,
     points: points.map((p) => position(plan, p)),
-    ...(usual[kind] ?? { widthM: area || points.length > 1 ? 0 : 4, keepM: 1 }),
+    widthM: area ? 0 : (usual?.widthM ?? 0),
+    keepM: usual?.keepM ?? 0,
   });
   const close = (area: boolean) => {
     const points = sketch ?? [];
@@ -90,7 +84,7 @@ export function Obstacles({ plan, doc, draft, season }: StepProps) {
           </>
         ) : (
           <>
-            <Pick label="What is there" value={kind} options={lists.data?.obstacleKinds ?? [kind]} keep={setKind} />
+            <Pick label="What is there" value={kind} options={kinds} keep={setKind} />
             <button className="act" onClick={() => setSketch([])}>
               Draw it on the plan
             </button>
@@ -116,13 +110,7 @@ export function Obstacles({ plan, doc, draft, season }: StepProps) {
               {list.map((o) => (
                 <tr key={o.id}>
                   <td>
-                    <Pick
-                      label="Kind"
-                      hidden
-                      value={o.kind}
-                      options={lists.data?.obstacleKinds ?? [o.kind]}
-                      keep={(k) => change(o.id, { kind: k })}
-                    />
+                    <Pick label="Kind" hidden value={o.kind} options={kinds} keep={(k) => change(o.id, { kind: k })} />
                   </td>
                   <td>
                     <TextField label="Name" hidden width="w-32" value={o.name} keep={(name) => change(o.id, { name })} />

@@ -245,11 +245,11 @@ func quote(s string) string {
 // Press clicks the first button or link whose words begin with the given ones.
 func (p *Page) Press(words string) error {
 	find := byName + `("button, a, summary, [role=option], [role=menuitem]", ` + quote(words) + `)`
-	if err := p.Wait(find); err != nil {
+	// found and clicked in one breath: a page that draws itself again in between would take it away
+	if err := p.Wait(`(() => { const e = ` + find + `; if (!e) return false; e.scrollIntoView({block: "center"}); e.click(); return true; })()`); err != nil {
 		return fmt.Errorf("pressing %q: %w", words, err)
 	}
-	_, err := Eval[bool](p, `(() => { const e = `+find+`; e.scrollIntoView({block: "center"}); e.click(); return true; })()`)
-	return err
+	return nil
 }
 
 // PressFigure presses the figure with that path.

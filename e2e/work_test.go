@@ -26,6 +26,7 @@ func TestWorkAndSupply(t *testing.T) {
 	must(t, err)
 	name := strings.TrimSpace(strings.TrimSuffix(first, "h"))
 	must(t, page.Type(name, "7.5"), page.Wait(`[...document.querySelectorAll("input")].some((e) => (e.labels?.[0]?.textContent || "").startsWith(`+fmt.Sprintf("%q", name)+`) && e.value === "7.5")`))
+	must(t, page.Type(name, ""), page.Wait(`[...document.querySelectorAll("input")].some((e) => (e.labels?.[0]?.textContent || "").startsWith(`+fmt.Sprintf("%q", name)+`) && e.value === "" && e.closest("td").innerText.includes("hours unknown"))`), page.Settled())
 	day := strings.Replace(name, "Hours of ", "Day of ", 1)
 	must(t, page.Type(day, "2029-01-10"), page.Says("is planned for 10 Jan 2029"), page.Wait(`[...document.querySelectorAll("td")].some((e) => e.innerText.includes("planned for 10 Jan 2029"))`), page.Settled())
 	must(t, page.Type(day, ""), page.Says("is left to its time"))

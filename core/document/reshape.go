@@ -16,6 +16,13 @@ func (b Block) Within(part geo.Polygon) (out Block, cut bool) {
 	out = b
 	out.Boundary = part
 	out.Pits, out.Obstacles = nil, nil
+	if len(b.Growth) > 0 { // what stands there is told by volume: each part has its share
+		share := geo.AreaM2(part) / geo.AreaM2(b.Boundary)
+		out.Growth = make(map[string]float64, len(b.Growth))
+		for class, m3 := range b.Growth {
+			out.Growth[class] = m3 * share
+		}
+	}
 	for _, p := range b.Pits {
 		if p.At == nil || in(*p.At) {
 			out.Pits = append(out.Pits, p)

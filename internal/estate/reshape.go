@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"maps"
 	"math"
 	"slices"
 
@@ -127,6 +128,7 @@ func (s *Service) SplitBlock(ctx context.Context, who, id string, revision int, 
 		n := BlockDoc{ID: newID(), Revision: 1}
 		n.Block, _ = d.Block.Within(part)
 		n.Block.Name, n.Block.Number, n.Block.Planting = shortened(d.Block.Name, fmt.Sprintf(" %d", i+2)), next+i, nil
+		n.Block.Jobs, n.Block.Samples = nil, nil // they stay with the block that keeps the record of them
 		n.Block.Identify(anew)
 		for _, h := range d.all {
 			p := h.Planting
@@ -272,6 +274,17 @@ func (s *Service) MergeBlocks(ctx context.Context, who, id string, revision int,
 	}
 	b.Pits, b.Tests, b.Uses = append(slices.Clone(b.Pits), o.Block.Pits...), append(slices.Clone(b.Tests), o.Block.Tests...), append(slices.Clone(b.Uses), o.Block.Uses...)
 	b.Obstacles = append(slices.Clone(b.Obstacles), o.Block.Obstacles...)
+	b.Jobs, b.Samples = append(slices.Clone(b.Jobs), o.Block.Jobs...), append(slices.Clone(b.Samples), o.Block.Samples...)
+	if len(o.Block.Growth) > 0 {
+		sum := maps.Clone(b.Growth)
+		if sum == nil {
+			sum = map[string]float64{}
+		}
+		for class, m3 := range o.Block.Growth {
+			sum[class] += m3
+		}
+		b.Growth = sum
+	}
 	b.AccuracyM = math.Max(b.AccuracyM, o.Block.AccuracyM)
 	if b.Surveyed != o.Block.Surveyed {
 		b.Surveyed = shortened(b.Surveyed+"; "+o.Block.Surveyed, "")

@@ -22,7 +22,7 @@ type Bearing struct {
 	Words    string   `json:"words"`
 }
 
-// Trade-offs holds the bearings tried, one a degree, and the best of them.
+// TradeOff holds the bearings tried, one a degree, and the best of them.
 type TradeOff struct {
 	All  []Bearing `json:"all"`
 	Best []Bearing `json:"best"` // the three best that lie 10° or more apart

@@ -103,7 +103,7 @@ export function BeginPage() {
           </fieldset>
           <label className="flex flex-col text-sm">
             <span>
-              Climate, if you know it: twelve lines <span className="unit">month, mean °C, rain mm, or with a heading</span>
+              Climate, if you know it: twelve lines <span className="unit">month, mean °C, mean minimum °C, rain mm</span>
             </span>
             <textarea
               name="climate"

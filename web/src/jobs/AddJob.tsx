@@ -68,7 +68,13 @@ export function AddJob({ blocks, crews, today }: { blocks: Schema["BlockInShort"
       </label>
       <label className="flex flex-col text-sm">
         Hours
-        <input name="hours" inputMode="decimal" className="field w-20 text-right" />
+        <input
+          name="hours"
+          inputMode="decimal"
+          pattern="[0-9]+([.,][0-9]+)?"
+          title="a number of hours, such as 7.5; empty where nobody knows"
+          className="field w-20 text-right"
+        />
       </label>
       {crews.length > 0 && (
         <label className="flex flex-col text-sm">

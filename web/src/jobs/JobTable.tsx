@@ -113,7 +113,7 @@ export function JobTable({
 function EffortOf({ job: j, block, crews }: { job: Job; block: string; crews: Schema["Crew"][] }) {
   const keep = (part: { hours?: number; crew?: string }) => {
     const next = { hours: j.hours ?? undefined, crew: j.crew, ...part };
-    const said = { ...(next.hours === undefined ? {} : { hours: next.hours }), crew: next.crew };
+    const said = { hours: next.hours ?? null, crew: next.crew }; // null takes them away again
     void changeBlock(
       block,
       (b) =>

@@ -4,7 +4,6 @@ import { useReading } from "../shell/reading";
 import { useWidth } from "../shell/useWidth";
 import { Wide } from "../shell/Wide";
 import type { StepProps } from "../block/stepProps";
-import { laid } from "../block/draft";
 import { palette } from "./palette";
 import { roleColours } from "./rowsDraw";
 
@@ -21,7 +20,6 @@ export function Strips({ plan, doc, draft }: StepProps) {
   const companions = doc.block.planting?.companions ?? [];
   const put = (make: (now: Strip[]) => Strip[], done?: string) =>
     void draft.commit((b) => ({ planting: { strips: make(b.planting?.strips ?? []) } }), done);
-  const try_ = (next: Strip[]) => void draft.ask({ planting: { strips: next } }, laid);
   const change = (id: string, part: Partial<Strip>) => put((now) => now.map((s) => (s.id === id ? { ...s, ...part } : s)));
   const row = (id: string, k: number, part: Partial<Row> | null) =>
     put((now) =>
@@ -225,8 +223,6 @@ export function Strips({ plan, doc, draft }: StepProps) {
           <button
             key={kind}
             className="act"
-            onMouseEnter={() => kind === "path" && try_([...strips, { id: "trial", kind, name: "", widthM: 0.5 }])}
-            onMouseLeave={() => draft.drop()}
             onClick={() =>
               put((now) => [
                 ...now,

@@ -102,7 +102,7 @@ func begin(in Input, tr *working.Trace) (*computation, error) {
 	in.Block = whole.Settled()
 	c := &computation{in: in, whole: whole, seasons: seasons, meant: in.Block.Planting, sheet: in.Sheet}
 	c.Voice = &report.Voice{Units: in.Estate.Units, Trace: tr, Today: in.Today, Currency: in.Estate.Currency, Price: in.price,
-		Figures: []report.Figure{}, Findings: []finding.Finding{}, Kept: in.Block.Keep, KeptIn: []string{"keep"}}
+		Memory: in.Memory, Figures: []report.Figure{}, Findings: []finding.Finding{}, Kept: in.Block.Keep, KeptIn: []string{"keep"}}
 	stage := c.meant.Stage()
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
 		Choices: map[string]string{}, Rows: []layout.Piece{}, Beside: []rows.Beside{}, Strips: []rows.Share{}, Bill: []bill.Line{}, OrderBeside: []stand.BesideLine{},

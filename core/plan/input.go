@@ -12,6 +12,7 @@ import (
 	"slowroot/core/plan/ground"
 	"slowroot/core/practice"
 	"slowroot/core/record"
+	"slowroot/core/report"
 	"slowroot/core/rotation"
 )
 
@@ -36,6 +37,8 @@ type Input struct {
 	// Stop is asked now and then whether nobody waits for the answer any more, or it takes too long; its error ends
 	// the computation. nil never stops.
 	Stop func() error
+	// Memory keeps the parts of plans that are slow to work out; nil remembers nothing.
+	Memory report.Memory
 
 	drained *drains.Plan // the drains as they were designed already: ways that do not touch them take these
 }

@@ -23,8 +23,17 @@ type Voice struct {
 	Kept   map[string]string
 	KeptIn []string
 
+	// Memory keeps the parts of plans that are slow to work out; nil remembers nothing.
+	Memory Memory
+
 	Figures  []Figure
 	Findings []finding.Finding
+}
+
+// Memory keeps what a part made of its input, by a key that names the whole of the input. make says with false that
+// what it made is not to be kept. What is kept is shared and never written to.
+type Memory interface {
+	Recall(key string, make func() (made any, keep bool)) any
 }
 
 // Figure is a number a reader can press: Path asks for its working.

@@ -2,15 +2,12 @@ package estate
 
 import (
 	"context"
-	"crypto/sha256"
-	"encoding/hex"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"math"
 	"sort"
 	"strings"
-	"sync"
 
 	"slowroot/core/civil"
 	"slowroot/core/climate"
@@ -29,46 +26,6 @@ import (
 	"slowroot/internal/formats/table"
 	"slowroot/internal/store"
 )
-
-// memory keeps what is slow to work out and follows from inputs named in its key. It is emptied when it
-// grows beyond what an estate has.
-type memory struct {
-	mu   sync.Mutex
-	kept map[string]any
-}
-
-// forget empties it.
-func (m *memory) forget() {
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	m.kept = nil
-}
-
-func recall[T any](m *memory, key string, make func() (T, error)) (T, error) {
-	m.mu.Lock()
-	if v, ok := m.kept[key]; ok {
-		m.mu.Unlock()
-		return v.(T), nil
-	}
-	m.mu.Unlock()
-	v, err := make()
-	if err != nil {
-		return v, err
-	}
-	m.mu.Lock()
-	defer m.mu.Unlock()
-	if m.kept == nil || len(m.kept) > 512 {
-		m.kept = map[string]any{}
-	}
-	m.kept[key] = v
-	return v, nil
-}
-
-func keyOf(kind string, of ...any) string {
-	text, _ := json.Marshal(of) // plain values always encode
-	sum := sha256.Sum256(text)
-	return kind + hex.EncodeToString(sum[:])
-}
 
 // arriving is the service as it would be with long records that are about to be kept.
 func (s *Service) arriving(files []store.File) *Service {
@@ -137,7 +94,8 @@ func (s *Service) land(ctx context.Context, e document.Estate, b document.Block)
 		return nil, nil
 	}
 	stop := s.patience(ctx)
-	return recall(&s.memory, keyOf("land", e.Heights, e.Barriers, b.Boundary), func() (*ground.Land, error) {
+	key := keyOf("land", e.Heights, e.Barriers, b.Boundary)
+	return recall(&s.memory, key, func() (*ground.Land, error) {
 		if err := stop(); err != nil {
 			return nil, err
 		}
@@ -145,7 +103,11 @@ func (s *Service) land(ctx context.Context, e document.Estate, b document.Block)
 		if err != nil {
 			return nil, err
 		}
-		return ground.Survey(b.Boundary, src, e.Barriers, stop)
+		l, err := ground.Survey(b.Boundary, src, e.Barriers, stop)
+		if l != nil {
+			l.Key = key
+		}
+		return l, err
 	})
 }
 

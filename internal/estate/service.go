@@ -392,7 +392,7 @@ func (s *Service) brief(ctx context.Context, e document.Estate, d BlockDoc) (*pl
 
 func (s *Service) input(ctx context.Context, e document.Estate, d BlockDoc) (plan.Input, error) {
 	b := d.Block
-	in := plan.Input{Estate: e, BlockID: d.ID, Block: b, Today: s.today(), Records: d.records, Before: s.before(ctx, d)}
+	in := plan.Input{Estate: e, BlockID: d.ID, Block: b, Today: s.today(), Records: d.records, Before: s.before(ctx, d), Memory: &s.memory}
 	if err := s.ground(ctx, &in); err != nil {
 		return in, err
 	}

@@ -29,7 +29,7 @@ func TestReadersAndAWriterAtOnce(t *testing.T) {
 		return rec.Code
 	}
 	var readers sync.WaitGroup
-	for _, path := range []string{"/overview", foot + "/plan", foot + "/land", "/climate", "/jobs?from=2027-01-01&to=2027-12-31", foot + "/fit", foot + "/plan", "/history"} {
+	for _, path := range []string{"/overview", foot + "/plan", foot + "/land", "/climate", "/jobs?from=2027-01-01&to=2027-12-31", foot + "/fit", foot + "/plan", foot + "/forks", foot + "/forks", "/history"} {
 		readers.Add(1)
 		go func() {
 			defer readers.Done()

@@ -52,10 +52,10 @@ func (c *design) interceptor(d *Plan, choice document.DrainChoice, outlet float6
 	if s.From == "texture" {
 		k = meanK(c.slabs(i, wet, layer))
 	}
-	design := func() (*drainage.Network, error) {
+	laid := func() (*drainage.Network, error) {
 		return drainage.Design(c.xy(), drainage.Layout{Name: document.InterceptorID, Collector: line, SpacingM: 2, Alone: true, Given: true}, t)
 	}
-	n, err := design()
+	n, err := laid()
 	if err != nil {
 		d.cannot = err
 		return
@@ -71,7 +71,7 @@ func (c *design) interceptor(d *Plan, choice document.DrainChoice, outlet float6
 	d.CatchM3Day = drainage.Interceptor(k, slope, layer-wet, passes) * length
 	d.caught = d.CatchM3Day / math.Max(1e-12, drainage.Interceptor(k, slope, layer-wet, 0)*length)
 	t.ExtraM3S = d.CatchM3Day / 86400
-	if n, err = design(); err != nil {
+	if n, err = laid(); err != nil {
 		d.cannot = err
 		return
 	}
@@ -84,7 +84,7 @@ func (c *design) interceptor(d *Plan, choice document.DrainChoice, outlet float6
 			d.Cut.Part = append(d.Cut.Part, wet.Ring(c.xy())...)
 		}
 	}
-	d.catch = func() {
+	d.catch = func(c *design, d *Plan) {
 		c.Figure(report.Figure{Path: "drain.catch", Step: "drains", Label: "Caught by the interceptor", Quantity: units.Outflow, Value: d.CatchM3Day / 86400,
 			Origin: working.Computed, Note: "seepage through the wet layer, along its whole length"})
 		if c.On("drain.catch") {
@@ -186,7 +186,7 @@ func (c *design) diversion(d *Plan, choice document.DrainChoice) {
 	ditch := drainage.FieldDitch(diversionM)
 	d.CarriesM3S, _ = ditch.Flow(diversionM-freeM, flat, drainage.EarthN)
 	_, d.Fastest = ditch.Flow(diversionM-freeM, steep, drainage.EarthN)
-	d.catch = func() {
+	d.catch = func(c *design, d *Plan) {
 		c.Figure(report.Figure{Path: "drain.carries", Step: "drains", Label: "The ditch carries", Quantity: units.Outflow, Value: d.CarriesM3S,
 			Origin: working.Computed, Note: "water " + c.Text(diversionM-freeM, units.Spacing) + " deep, where it falls least"})
 		if c.On("drain.carries") {

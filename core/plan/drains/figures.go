@@ -15,7 +15,7 @@ func (c *design) figures(d *Plan) {
 		c.bedFigures(b)
 	}
 	if d.catch != nil {
-		d.catch()
+		d.catch(c, d)
 	}
 	if d.Soil == nil || d.DepthM <= 0 || d.Refused != "" || d.Taken != "" && !IsField[d.Taken] {
 		return // what is taken has no use for a depth and a spacing of drains in the field

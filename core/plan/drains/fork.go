@@ -162,7 +162,7 @@ func (c *design) tryRemedy(r drainage.Remedy) []report.Consequence {
 		if r.ID == "ditches" {
 			d = c.asDitches(d, choice)
 		}
-		c.design(&d, choice)
+		c.laid(&d, choice)
 		c.bill(&d)
 	}
 	none := func(label string) report.Consequence { return report.Consequence{Label: label, Text: "–"} }

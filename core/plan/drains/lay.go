@@ -9,7 +9,11 @@ import (
 	"slowroot/core/drainage"
 	"slowroot/core/finding"
 	"slowroot/core/geo"
+	"slowroot/core/plan/ground"
+	"slowroot/core/plan/soils"
+	"slowroot/core/practice"
 	"slowroot/core/report"
+	"slowroot/core/soil"
 	"slowroot/core/units"
 )
 
@@ -111,7 +115,39 @@ func (c *design) lowPart() *drainage.Wet {
 	return best
 }
 
-// lie lays what is taken on the block.
+// laid is d with what is taken laid on the block, as remembered where the same was laid before.
+func (c *design) laid(d *Plan, choice document.DrainChoice) {
+	if c.Land == nil || c.Land.Key == "" {
+		c.design(d, choice)
+		return
+	}
+	key := struct {
+		Land          string
+		Ground        ground.Result
+		Pits          []soil.Pit
+		Soil          soils.Profile
+		Choice, Drawn document.DrainChoice
+		Plan          *Plan
+		NoDitch       string
+		Brief         bool
+		Rows          *Rows
+		RowSpacingM   float64
+		Bed           *practice.Bed
+	}{Land: c.Land.Key, Ground: c.Ground, Pits: c.Pits, Soil: c.Soil, Choice: c.Choice, Drawn: choice, Plan: d, NoDitch: d.noDitch, Brief: c.Brief}
+	if d.Taken == "beds" || choice.Bed != nil { // nothing else follows the rows
+		key.Rows, key.RowSpacingM = &c.Rows, c.RowSpacingM
+		if c.Sheet != nil {
+			key.Bed = c.Sheet.Bed
+		}
+	}
+	*d = report.Recall(c.Voice, "drains", key, func() (Plan, bool) {
+		was := *d
+		c.design(&was, choice)
+		return was, !c.Stopped()
+	})
+}
+
+// design lays what is taken on the block.
 func (c *design) design(d *Plan, choice document.DrainChoice) {
 	switch {
 	case d.Taken == "diversion":

@@ -11,54 +11,54 @@ import (
 // remedy taken. Depths and lengths are m, permeability m/day, discharge mm/day. Positions are metres east and
 // north of the block's origin.
 type Plan struct {
-	Started    bool              `json:"started"` // somebody said something about the water, or a way is taken
-	WetM       float64           `json:"wetM"`    // where water stands in the wet season; 0 not known
-	WetFrom    string            `json:"wetFrom"`
-	Needed     bool              `json:"needed"`
-	Criterion  Criterion         `json:"criterion"`
-	Wells      []WellView        `json:"wells"`
-	Holes      []HoleView        `json:"holes"`
-	Remedies   []drainage.Remedy `json:"remedies"`
-	Taken      string            `json:"taken"` // remedy; "" while none works or nothing was said
-	Decided    bool              `json:"decided"`
-	DepthM     float64           `json:"depthM"` // of the invert
-	WantedM    float64           `json:"wantedM"`
-	Limits     []drainage.Limit  `json:"limits"` // upper bounds, each named
-	Binding    string            `json:"binding"`
-	Refused    string            `json:"refused"` // why no pipe can lie here
-	Soil       *Soil             `json:"soil,omitempty"`
-	Discharges []Discharge       `json:"discharges"`
-	DischargeM float64           `json:"dischargeMm"` // the one designed for
-	HeadM      float64           `json:"headM"`       // water table above drain level allowed midway
-	SpacingM   float64           `json:"spacingM"`
-	Spacings   [3]float64        `json:"spacings"` // with the lowest, the middle and the highest permeability
-	Equivalent float64           `json:"equivalentM"`
-	Hours      float64           `json:"hours"`     // until the water is back below the depth wanted after a wet spell
-	HoursLow   float64           `json:"hoursLow"`  // with the highest permeability
-	HoursHigh  float64           `json:"hoursHigh"` // with the lowest
-	Depths     []DepthTried      `json:"depths"`    // the same field drained at other depths
-	Season     []TableMonth      `json:"season"`
-	Network    *NetworkView      `json:"network,omitempty"`
-	Cut        *NetworkView      `json:"cut,omitempty"` // an interceptor
-	CatchM3Day float64           `json:"catchM3Day"`
-	CarriesM3S float64           `json:"carriesM3S"` // a diversion ditch, running full
-	Fastest    float64           `json:"-"`          // in it, m/s
-	caught     float64           // share of what comes that an interceptor catches
-	catch      func()            // adds the figure of either
-	Bed        *BedPlan          `json:"bed,omitempty"`
-	Bill       []report.Line     `json:"bill"`
-	CostText   string            `json:"costText"`
-	MachineH   float64           `json:"machineH"` // all of it, beds too
-	DigH       float64           `json:"-"`        // hours of that, trenches, pits and ditches
-	cost       float64           // of the lines that have a price, the estate's currency
-	AccuracyM  float64           `json:"accuracyM"` // of the heights; 0 without
-	Laying     []string          `json:"laying"`
-	Cautions   []string          `json:"cautions"`
-	PerMetre   geo.Point         `json:"perMetre"` // degrees of one metre east and one north, for dragged points
-	bare       bool              // it is refused for want of cover
-	noDitch    string            // why no open ditch can lie here
-	branch     []geo.Point       // that would reach the largest piece missed
-	cannot     error             // why a line that was drawn cannot be designed
+	Started    bool                 `json:"started"` // somebody said something about the water, or a way is taken
+	WetM       float64              `json:"wetM"`    // where water stands in the wet season; 0 not known
+	WetFrom    string               `json:"wetFrom"`
+	Needed     bool                 `json:"needed"`
+	Criterion  Criterion            `json:"criterion"`
+	Wells      []WellView           `json:"wells"`
+	Holes      []HoleView           `json:"holes"`
+	Remedies   []drainage.Remedy    `json:"remedies"`
+	Taken      string               `json:"taken"` // remedy; "" while none works or nothing was said
+	Decided    bool                 `json:"decided"`
+	DepthM     float64              `json:"depthM"` // of the invert
+	WantedM    float64              `json:"wantedM"`
+	Limits     []drainage.Limit     `json:"limits"` // upper bounds, each named
+	Binding    string               `json:"binding"`
+	Refused    string               `json:"refused"` // why no pipe can lie here
+	Soil       *Soil                `json:"soil,omitempty"`
+	Discharges []Discharge          `json:"discharges"`
+	DischargeM float64              `json:"dischargeMm"` // the one designed for
+	HeadM      float64              `json:"headM"`       // water table above drain level allowed midway
+	SpacingM   float64              `json:"spacingM"`
+	Spacings   [3]float64           `json:"spacings"` // with the lowest, the middle and the highest permeability
+	Equivalent float64              `json:"equivalentM"`
+	Hours      float64              `json:"hours"`     // until the water is back below the depth wanted after a wet spell
+	HoursLow   float64              `json:"hoursLow"`  // with the highest permeability
+	HoursHigh  float64              `json:"hoursHigh"` // with the lowest
+	Depths     []DepthTried         `json:"depths"`    // the same field drained at other depths
+	Season     []TableMonth         `json:"season"`
+	Network    *NetworkView         `json:"network,omitempty"`
+	Cut        *NetworkView         `json:"cut,omitempty"` // an interceptor
+	CatchM3Day float64              `json:"catchM3Day"`
+	CarriesM3S float64              `json:"carriesM3S"` // a diversion ditch, running full
+	Fastest    float64              `json:"-"`          // in it, m/s
+	caught     float64              // share of what comes that an interceptor catches
+	catch      func(*design, *Plan) // adds the figure of either
+	Bed        *BedPlan             `json:"bed,omitempty"`
+	Bill       []report.Line        `json:"bill"`
+	CostText   string               `json:"costText"`
+	MachineH   float64              `json:"machineH"` // all of it, beds too
+	DigH       float64              `json:"-"`        // hours of that, trenches, pits and ditches
+	cost       float64              // of the lines that have a price, the estate's currency
+	AccuracyM  float64              `json:"accuracyM"` // of the heights; 0 without
+	Laying     []string             `json:"laying"`
+	Cautions   []string             `json:"cautions"`
+	PerMetre   geo.Point            `json:"perMetre"` // degrees of one metre east and one north, for dragged points
+	bare       bool                 // it is refused for want of cover
+	noDitch    string               // why no open ditch can lie here
+	branch     []geo.Point          // that would reach the largest piece missed
+	cannot     error                // why a line that was drawn cannot be designed
 }
 
 // NetworkView is a network with the line it was made from.
@@ -106,7 +106,7 @@ func (c *design) lay() {
 	}
 	c.depths(d, choice)
 	c.season(d)
-	c.design(d, choice)
+	c.laid(d, choice)
 	c.bill(d)
 	c.figures(d)
 }

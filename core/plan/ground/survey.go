@@ -29,6 +29,7 @@ const reachM = 500
 
 // Land is the lie of a block, worked out once for a boundary and its heights.
 type Land struct {
+	Key      string // names what it was surveyed from; "" where nobody said: then nothing that rests on it is remembered
 	Source   document.HeightSource
 	Surface  *terrain.Filled
 	Lie      terrain.Lie

@@ -467,8 +467,7 @@ func TestFitInBothHemispheres(t *testing.T) {
 // The order of the work is enforced: what must follow is moved behind, and what cannot be is said.
 func TestOrderOfPreparation(t *testing.T) {
 	day := func(m int) civil.Date { return civil.Must(2026, m, 1) }
-	jobs := []report.Job{{Key: "lime", Kind: "lime", Name: "Lime", From: day(6), By: day(8)}, {Key: "till", Kind: "till", Name: "Till", From: day(4), By: day(9)},
-		{Key: "rip", Kind: "rip", Name: "Rip", From: day(1), By: day(2)}, {Key: "clear", Kind: "clear", Name: "Clear", From: day(3), By: day(5)}}
+	jobs := []report.Job{{Said: report.Said{Name: "Lime"}, Key: "lime", Kind: "lime", From: day(6), By: day(8)}, {Said: report.Said{Name: "Till"}, Key: "till", Kind: "till", From: day(4), By: day(9)}, {Said: report.Said{Name: "Rip"}, Key: "rip", Kind: "rip", From: day(1), By: day(2)}, {Said: report.Said{Name: "Clear"}, Key: "clear", Kind: "clear", From: day(3), By: day(5)}}
 	moved, unsorted := prepare.Enforce(jobs)
 	if jobs[1].From != day(6) || moved["till"] != "Lime" {
 		t.Errorf("tilling starts %s, moved behind %q", jobs[1].From, moved["till"])

@@ -46,7 +46,7 @@ type Plan struct {
 	LaterAge    int                `json:"laterAge"`    // and the second time
 	Years       []crop.Year        `json:"years"`
 	Supplies    []work.Supply      `json:"supplies"` // what work to the end of the first year takes
-	Jobs        []report.Job       `json:"jobs"`
+	Jobs        report.Jobs        `json:"jobs"`
 	Nutrients   []string           `json:"nutrients"`
 	Steps       []Step             `json:"steps"`
 	Findings    []finding.Finding  `json:"findings"`

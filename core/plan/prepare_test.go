@@ -107,9 +107,8 @@ func TestNotNeededHere(t *testing.T) {
 // the check of what it did.
 func TestOneDayInOrder(t *testing.T) {
 	d := civil.Must(2027, 4, 1)
-	jobs := []report.Job{{Key: "harrow", Kind: "harrow", From: d}, {Key: "lime", Kind: "lime", From: d}, {Key: "plough", Kind: "plough", From: d},
-		{Key: "soil-test", Kind: "assess", From: d}, {Key: "slash", Kind: "slash", From: d}, {Key: "order", Phase: "order", From: d}, {Key: "early", Kind: "harrow",
-			From: d.AddDays(-1)}}
+	jobs := []report.Job{{Key: "harrow", Kind: "harrow", From: d}, {Key: "lime", Kind: "lime", From: d}, {Key: "plough", Kind: "plough", From: d}, {Key: "soil-test", Kind: "assess", From: d}, {Key: "slash", Kind: "slash", From: d}, {Said: report.Said{Phase: "order"}, Key: "order", From: d}, {Key: "early", Kind: "harrow",
+		From: d.AddDays(-1)}}
 	prepare.InOrder(jobs)
 	var got []string
 	for _, j := range jobs {

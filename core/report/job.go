@@ -1,34 +1,100 @@
 package report
 
-import "slowroot/core/civil"
+import (
+	"encoding/json"
+
+	"slowroot/core/civil"
+)
+
+// Said is the prose of a piece of work: the same each time it comes.
+type Said struct {
+	Name        string `json:"name"`
+	Phase       string `json:"phase"`
+	Why         string `json:"why"`
+	Caution     string `json:"caution"`
+	Rule        string `json:"rule"` // how the date follows
+	Origin      string `json:"origin"`
+	Preparation bool   `json:"preparation"`
+}
 
 // Job is one dated piece of work.
 type Job struct {
-	Key         string     `json:"key"`
-	Name        string     `json:"name"`
-	Phase       string     `json:"phase"`
-	Age         int        `json:"age"`
-	Season      string     `json:"season"`
-	From        civil.Date `json:"from"`
-	By          civil.Date `json:"by"`
-	Detail      string     `json:"detail"`
-	Why         string     `json:"why"`
-	Caution     string     `json:"caution"`
-	Rule        string     `json:"rule"` // how the date follows
-	Origin      string     `json:"origin"`
-	Preparation bool       `json:"preparation"`
-	Done        civil.Date `json:"done"`
-	Baseline    civil.Date `json:"baseline"`
-	Passed      bool       `json:"passed"`
-	NotNeeded   string     `json:"notNeeded"` // why a person said that it is not needed here
-	Record      string     `json:"record"`    // id of the last record of it that holds, "" with none
-	On          civil.Date `json:"on"`        // the day it is planned on; zero leaves it to its time
-	Operation   string     `json:"operation"` // it is an occurrence of
-	Hours       *float64   `json:"hours"`     // it asks for; nil where nobody knows
-	Crew        string     `json:"crew"`      // id; "" is the estate's first
-	Own         bool       `json:"own"`       // a person added it
-	Share       float64    `json:"share"`     // of it that is recorded as done, where it is begun and not whole
+	Said
+	Key       string     `json:"key"`
+	Age       int        `json:"age"`
+	Season    string     `json:"season"`
+	From      civil.Date `json:"from"`
+	By        civil.Date `json:"by"`
+	Detail    string     `json:"detail"`
+	Done      civil.Date `json:"done"`
+	Baseline  civil.Date `json:"baseline"`
+	Passed    bool       `json:"passed"`
+	NotNeeded string     `json:"notNeeded"` // why a person said that it is not needed here
+	Record    string     `json:"record"`    // id of the last record of it that holds, "" with none
+	On        civil.Date `json:"on"`        // the day it is planned on; zero leaves it to its time
+	Operation string     `json:"operation"` // it is an occurrence of
+	Hours     *float64   `json:"hours"`     // it asks for; nil where nobody knows
+	Crew      string     `json:"crew"`      // id; "" is the estate's first
+	Own       bool       `json:"own"`       // a person added it
+	Share     float64    `json:"share"`     // of it that is recorded as done, where it is begun and not whole
 
 	Kind   string  `json:"-"` // of its task, "" for none: what must stand before what follows from it
 	Tonnes float64 `json:"-"` // carried and spread in it
+}
+
+// Jobs are the jobs of a plan. Written as JSON, what is said of an operation stands once, and each job says which it is.
+type Jobs []Job
+
+// jobsWritten are jobs as they are sent: of each job all but what is said, and At, where that stands in Said.
+type jobsWritten struct {
+	Said []Said       `json:"said"`
+	Each []jobWritten `json:"each"`
+}
+
+type jobWritten struct {
+	Job
+	said     // hides what the job says
+	At   int `json:"at"`
+}
+
+type said struct {
+	Name        *struct{} `json:"name,omitempty"`
+	Phase       *struct{} `json:"phase,omitempty"`
+	Why         *struct{} `json:"why,omitempty"`
+	Caution     *struct{} `json:"caution,omitempty"`
+	Rule        *struct{} `json:"rule,omitempty"`
+	Origin      *struct{} `json:"origin,omitempty"`
+	Preparation *struct{} `json:"preparation,omitempty"`
+}
+
+// MarshalJSON writes what is said of an operation once.
+func (all Jobs) MarshalJSON() ([]byte, error) {
+	w := jobsWritten{Said: []Said{}, Each: make([]jobWritten, len(all))}
+	at := map[Said]int{}
+	for i, j := range all {
+		k, ok := at[j.Said]
+		if !ok {
+			k = len(w.Said)
+			at[j.Said] = k
+			w.Said = append(w.Said, j.Said)
+		}
+		w.Each[i] = jobWritten{Job: j, At: k}
+	}
+	return json.Marshal(w)
+}
+
+// UnmarshalJSON reads what MarshalJSON wrote.
+func (all *Jobs) UnmarshalJSON(b []byte) error {
+	var w jobsWritten
+	if err := json.Unmarshal(b, &w); err != nil {
+		return err
+	}
+	*all = make(Jobs, len(w.Each))
+	for i, j := range w.Each {
+		if j.At < 0 || j.At >= len(w.Said) {
+			return &json.UnmarshalTypeError{Value: "number", Field: "at"}
+		}
+		(*all)[i], (*all)[i].Said = j.Job, w.Said[j.At]
+	}
+	return nil
 }

@@ -4,6 +4,7 @@
 package api
 
 import (
+	"encoding/json"
 	"fmt"
 	"net/http"
 
@@ -399,11 +400,17 @@ type IdWords = estate.Choice
 // Job defines model for Job.
 type Job = report.Job
 
+// JobSaid defines model for JobSaid.
+type JobSaid = report.Said
+
 // JobWeek defines model for JobWeek.
 type JobWeek = estate.JobWeek
 
 // JobWeeks defines model for JobWeeks.
 type JobWeeks = estate.JobWeeks
+
+// Jobs Jobs of a plan; what is said of an operation stands once, and each job says which it is.
+type Jobs = report.Jobs
 
 // LabColumn defines model for LabColumn.
 type LabColumn = document.LabColumn
@@ -481,6 +488,9 @@ type ObstacleKind = document.ObstacleKind
 // ObstacleLaid defines model for ObstacleLaid.
 type ObstacleLaid = rows.Obstacle
 
+// Open any JSON; its shape is said where the format of practice sheets is
+type Open = interface{}
+
 // Option defines model for Option.
 type Option = estate.Option
 
@@ -525,6 +535,13 @@ type PitView = soils.PitView
 
 // Plan defines model for Plan.
 type Plan = plan.Plan
+
+// PlanParts defines model for PlanParts.
+type PlanParts struct {
+	// Marks of the parts that are sent
+	Marks                map[string]string `json:"marks"`
+	AdditionalProperties map[string]Open   `json:"-"`
+}
 
 // PlantedRow defines model for PlantedRow.
 type PlantedRow = document.Row
@@ -658,11 +675,13 @@ type SheetBed = practice.Bed
 
 // SheetCanopy defines model for SheetCanopy.
 type SheetCanopy struct {
-	FinalM  float32     `json:"finalM"`
-	HeightM float32     `json:"heightM"`
-	HeldM   float32     `json:"heldM"`
-	Origin  string      `json:"origin"`
-	Seen    interface{} `json:"seen"`
+	FinalM  float32 `json:"finalM"`
+	HeightM float32 `json:"heightM"`
+	HeldM   float32 `json:"heldM"`
+	Origin  string  `json:"origin"`
+
+	// Seen any JSON; its shape is said where the format of practice sheets is
+	Seen Open `json:"seen"`
 }
 
 // SheetDifference defines model for SheetDifference.
@@ -670,12 +689,14 @@ type SheetDifference = practice.Difference
 
 // SheetDisagreement defines model for SheetDisagreement.
 type SheetDisagreement struct {
-	Id     string      `json:"id"`
-	If     interface{} `json:"if,omitempty"`
-	Item   string      `json:"item"`
-	Origin string      `json:"origin"`
-	Step   string      `json:"step"`
-	Value  string      `json:"value"`
+	Id string `json:"id"`
+
+	// If any JSON; its shape is said where the format of practice sheets is
+	If     *Open  `json:"if,omitempty"`
+	Item   string `json:"item"`
+	Origin string `json:"origin"`
+	Step   string `json:"step"`
+	Value  string `json:"value"`
 }
 
 // SheetDoc defines model for SheetDoc.
@@ -689,8 +710,10 @@ type SheetEdit = practice.Edit
 
 // SheetFork defines model for SheetFork.
 type SheetFork struct {
-	Id       string        `json:"id"`
-	If       interface{}   `json:"if,omitempty"`
+	Id string `json:"id"`
+
+	// If any JSON; its shape is said where the format of practice sheets is
+	If       *Open         `json:"if,omitempty"`
 	Options  []SheetOption `json:"options"`
 	Question string        `json:"question"`
 	Step     string        `json:"step"`
@@ -717,9 +740,11 @@ type SheetLayout struct {
 	RowM           float32        `json:"rowM"`
 	Sentence       string         `json:"sentence"`
 	System         *string        `json:"system,omitempty"`
-	Thinning       interface{}    `json:"thinning"`
-	TwinGapM       float32        `json:"twinGapM"`
-	When           string         `json:"when"`
+
+	// Thinning any JSON; its shape is said where the format of practice sheets is
+	Thinning Open    `json:"thinning"`
+	TwinGapM float32 `json:"twinGapM"`
+	When     string  `json:"when"`
 }
 
 // SheetLimit defines model for SheetLimit.
@@ -729,11 +754,15 @@ type SheetLimit struct {
 	Ideal   string `json:"ideal"`
 
 	// Key the measured factor it is judged by; empty where people read it only
-	Key       string      `json:"key"`
-	Origin    string      `json:"origin"`
-	Range     interface{} `json:"range,omitempty"`
-	Textures  interface{} `json:"textures,omitempty"`
-	Tolerated string      `json:"tolerated"`
+	Key    string `json:"key"`
+	Origin string `json:"origin"`
+
+	// Range any JSON; its shape is said where the format of practice sheets is
+	Range *Open `json:"range,omitempty"`
+
+	// Textures any JSON; its shape is said where the format of practice sheets is
+	Textures  *Open  `json:"textures,omitempty"`
+	Tolerated string `json:"tolerated"`
 }
 
 // SheetMaterial defines model for SheetMaterial.
@@ -757,27 +786,37 @@ type SheetNote struct {
 
 // SheetOperation defines model for SheetOperation.
 type SheetOperation struct {
-	After   string      `json:"after"`
-	Ages    interface{} `json:"ages"`
-	Before  string      `json:"before"`
-	Better  string      `json:"better"`
-	Caution string      `json:"caution"`
-	Detail  string      `json:"detail"`
-	Id      string      `json:"id"`
-	If      interface{} `json:"if,omitempty"`
-	Min     string      `json:"min"`
-	Name    string      `json:"name"`
-	Origin  string      `json:"origin"`
-	Phase   string      `json:"phase"`
-	Rains   *[]string   `json:"rains,omitempty"`
-	Repeat  *struct {
+	After string `json:"after"`
+
+	// Ages any JSON; its shape is said where the format of practice sheets is
+	Ages    Open   `json:"ages"`
+	Before  string `json:"before"`
+	Better  string `json:"better"`
+	Caution string `json:"caution"`
+	Detail  string `json:"detail"`
+	Id      string `json:"id"`
+
+	// If any JSON; its shape is said where the format of practice sheets is
+	If     *Open     `json:"if,omitempty"`
+	Min    string    `json:"min"`
+	Name   string    `json:"name"`
+	Origin string    `json:"origin"`
+	Phase  string    `json:"phase"`
+	Rains  *[]string `json:"rains,omitempty"`
+	Repeat *struct {
 		Every string `json:"every"`
 		Times int    `json:"times"`
 	} `json:"repeat,omitempty"`
-	Season interface{} `json:"season"`
-	Task   interface{} `json:"task,omitempty"`
-	Uses   interface{} `json:"uses,omitempty"`
-	Why    string      `json:"why"`
+
+	// Season any JSON; its shape is said where the format of practice sheets is
+	Season Open `json:"season"`
+
+	// Task any JSON; its shape is said where the format of practice sheets is
+	Task *Open `json:"task,omitempty"`
+
+	// Uses any JSON; its shape is said where the format of practice sheets is
+	Uses *Open  `json:"uses,omitempty"`
+	Why  string `json:"why"`
 }
 
 // SheetOption defines model for SheetOption.
@@ -808,9 +847,10 @@ type SheetProduct struct {
 
 // SheetRemoval defines model for SheetRemoval.
 type SheetRemoval struct {
-	If     interface{} `json:"if,omitempty"`
-	Of     string      `json:"of"`
-	Origin string      `json:"origin"`
+	// If any JSON; its shape is said where the format of practice sheets is
+	If     *Open  `json:"if,omitempty"`
+	Of     string `json:"of"`
+	Origin string `json:"origin"`
 
 	// PerT kg of the element a tonne, low, base and high
 	PerT map[string][]float32 `json:"perT"`
@@ -854,13 +894,17 @@ type SheetWait = rotation.Rule
 
 // SheetYield defines model for SheetYield.
 type SheetYield struct {
-	Crowding       float32     `json:"crowding"`
-	Fractions      interface{} `json:"fractions"`
-	Full           Range       `json:"full"`
-	If             interface{} `json:"if,omitempty"`
-	Origin         string      `json:"origin"`
-	ReferencePerHa float32     `json:"referencePerHa"`
-	Source         string      `json:"source"`
+	Crowding float32 `json:"crowding"`
+
+	// Fractions any JSON; its shape is said where the format of practice sheets is
+	Fractions Open  `json:"fractions"`
+	Full      Range `json:"full"`
+
+	// If any JSON; its shape is said where the format of practice sheets is
+	If             *Open   `json:"if,omitempty"`
+	Origin         string  `json:"origin"`
+	ReferencePerHa float32 `json:"referencePerHa"`
+	Source         string  `json:"source"`
 }
 
 // Shelter defines model for Shelter.
@@ -1473,6 +1517,74 @@ type EditSheetJSONRequestBody EditSheetJSONBody
 // KeepWeatherJSONRequestBody defines body for KeepWeather for application/json ContentType.
 type KeepWeatherJSONRequestBody = NamedText
 
+// Getter for additional properties for PlanParts. Returns the specified
+// element and whether it was found
+func (a PlanParts) Get(fieldName string) (value Open, found bool) {
+	if a.AdditionalProperties != nil {
+		value, found = a.AdditionalProperties[fieldName]
+	}
+	return
+}
+
+// Setter for additional properties for PlanParts
+func (a *PlanParts) Set(fieldName string, value Open) {
+	if a.AdditionalProperties == nil {
+		a.AdditionalProperties = make(map[string]Open)
+	}
+	a.AdditionalProperties[fieldName] = value
+}
+
+// Override default JSON handling for PlanParts to handle AdditionalProperties
+func (a *PlanParts) UnmarshalJSON(b []byte) error {
+	object := make(map[string]json.RawMessage)
+	err := json.Unmarshal(b, &object)
+	if err != nil {
+		return err
+	}
+
+	if raw, found := object["marks"]; found {
+		err = json.Unmarshal(raw, &a.Marks)
+		if err != nil {
+			return fmt.Errorf("error reading 'marks': %w", err)
+		}
+		delete(object, "marks")
+	}
+
+	if len(object) != 0 {
+		a.AdditionalProperties = make(map[string]Open)
+		for fieldName, fieldBuf := range object {
+			var fieldVal Open
+			err := json.Unmarshal(fieldBuf, &fieldVal)
+			if err != nil {
+				return fmt.Errorf("error unmarshaling field %s: %w", fieldName, err)
+			}
+			a.AdditionalProperties[fieldName] = fieldVal
+		}
+	}
+	return nil
+}
+
+// Override default JSON handling for PlanParts to handle AdditionalProperties
+func (a PlanParts) MarshalJSON() ([]byte, error) {
+	var err error
+	object := make(map[string]json.RawMessage)
+
+	if a.Marks != nil {
+		object["marks"], err = json.Marshal(a.Marks)
+		if err != nil {
+			return nil, fmt.Errorf("error marshaling 'marks': %w", err)
+		}
+	}
+
+	for fieldName, field := range a.AdditionalProperties {
+		object[fieldName], err = json.Marshal(field)
+		if err != nil {
+			return nil, fmt.Errorf("error marshaling '%s': %w", fieldName, err)
+		}
+	}
+	return json.Marshal(object)
+}
+
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
 	// TakeArchive Everything as an open archive: a zip of JSON lines, heights, weather and practice sheets
@@ -1541,7 +1653,7 @@ type ServerInterface interface {
 	// PreviewPlan The plan as it would be with a merge patch; writes nothing
 	// (POST /blocks/{id}/preview)
 	PreviewPlan(c *gin.Context, id BlockId, params PreviewPlanParams)
-	// PreviewParts Some parts of the plan as it would be, named with commas between them, while something is dragged; their numbers carry seven digits
+	// PreviewParts Some parts of the plan as it would be, named with commas between them, while something is dragged; their numbers carry seven digits. A part named with the mark it was sent with (years@5f3a) is left out where it is the same
 	// (POST /blocks/{id}/preview/{parts})
 	PreviewParts(c *gin.Context, id BlockId, parts string, params PreviewPartsParams)
 	// ListRecords What was recorded of a block, in the order it was written, with what was corrected or withdrawn since

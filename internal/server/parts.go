@@ -3,6 +3,7 @@ package server
 import (
 	"bytes"
 	"encoding/json"
+	"hash/fnv"
 	"reflect"
 	"strconv"
 	"strings"
@@ -11,7 +12,8 @@ import (
 	"slowroot/core/plan"
 )
 
-// partsOf is the named parts of a plan as JSON. A name the plan does not have is a *finding.FieldError.
+// partsOf is the named parts of a plan as JSON, with the mark of each under "marks". A part that is named with its mark,
+// years@5f3a, is left out where it is the same still. A name the plan does not have is a *finding.FieldError.
 func partsOf(p *plan.Plan, names []string) (map[string]json.RawMessage, error) {
 	v := reflect.ValueOf(p).Elem()
 	at := map[string]int{}
@@ -23,8 +25,9 @@ func partsOf(p *plan.Plan, names []string) (map[string]json.RawMessage, error) {
 			known = append(known, name)
 		}
 	}
-	out := map[string]json.RawMessage{}
+	out, marks := map[string]json.RawMessage{}, map[string]string{}
 	for _, name := range names {
+		name, had, _ := strings.Cut(name, "@")
 		i, ok := at[name]
 		if !ok {
 			return nil, finding.Bad("parts", name, "is not a part of a plan", strings.Join(known, ", "))
@@ -33,8 +36,14 @@ func partsOf(p *plan.Plan, names []string) (map[string]json.RawMessage, error) {
 		if err != nil {
 			return nil, err
 		}
-		out[name] = shortened(raw)
+		raw = shortened(raw)
+		sum := fnv.New64a()
+		sum.Write(raw)
+		if mark := strconv.FormatUint(sum.Sum64(), 36); mark != had {
+			out[name], marks[name] = raw, mark
+		}
 	}
+	out["marks"], _ = json.Marshal(marks) // words always encode
 	return out, nil
 }
 

@@ -23,8 +23,16 @@ func TestNumbersOfAPreviewAreShort(t *testing.T) {
 
 func TestPartsOfAPlanByName(t *testing.T) {
 	got, err := partsOf(&plan.Plan{Name: "Foot", OutAge: 7}, []string{"name", "outAge"})
-	if err != nil || len(got) != 2 || string(got["name"]) != `"Foot"` || string(got["outAge"]) != "7" {
+	if err != nil || len(got) != 3 || string(got["name"]) != `"Foot"` || string(got["outAge"]) != "7" {
 		t.Errorf("%v, %v", got, err)
+	}
+	var marks map[string]string
+	if err := json.Unmarshal(got["marks"], &marks); err != nil || len(marks) != 2 {
+		t.Fatalf("marks %s: %v", got["marks"], err)
+	}
+	again, err := partsOf(&plan.Plan{Name: "Bank", OutAge: 7}, []string{"name@" + marks["name"], "outAge@" + marks["outAge"]})
+	if err != nil || string(again["name"]) != `"Bank"` || again["outAge"] != nil || len(again) != 2 {
+		t.Errorf("what is the same is not left out, or what changed is: %v, %v", again, err)
 	}
 	var fe *finding.FieldError
 	if _, err := partsOf(&plan.Plan{}, []string{"nothing"}); !errors.As(err, &fe) || fe.Field != "parts" {

@@ -3,6 +3,7 @@
 package server
 
 import (
+	"compress/gzip"
 	"io/fs"
 	"log/slog"
 	"net"
@@ -12,6 +13,7 @@ import (
 	"time"
 
 	"github.com/gin-gonic/gin"
+	"github.com/klauspost/compress/gzhttp"
 
 	"slowroot/internal/api"
 	"slowroot/internal/estate"
@@ -66,7 +68,16 @@ func New(cfg Config) http.Handler {
 	r.NoMethod(func(c *gin.Context) {
 		problem(c, api.Problem{Type: "/problems/method", Title: "That cannot be done here", Status: http.StatusMethodNotAllowed, Detail: c.Request.Method + " " + c.Request.URL.Path})
 	})
-	return r
+	return compressed(r)
+}
+
+// compressed sends answers of some size compressed, lightly: they are written anew each time.
+func compressed(h http.Handler) http.Handler {
+	wrap, err := gzhttp.NewWrapper(gzhttp.CompressionLevel(gzip.BestSpeed), gzhttp.MinSize(4<<10), gzhttp.EnableZstd(false))
+	if err != nil {
+		panic(err) // only for a level there is not
+	}
+	return wrap(h)
 }
 
 // HTTP is a server with its time limits set.

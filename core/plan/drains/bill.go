@@ -165,8 +165,8 @@ func (c *design) jobs(jobs []report.Job, when report.Timetable) []report.Job {
 				return
 			}
 		}
-		jobs = append(jobs, when.MonthsBefore(report.Job{Key: key, Kind: kind, Name: name, Phase: phase, Detail: detail, Why: why, Caution: caution,
-			Origin: "common practice, no source"}, better, least))
+		jobs = append(jobs, when.MonthsBefore(report.Job{Said: report.Said{Name: name, Phase: phase, Why: why, Caution: caution, Origin: "common practice, no source"},
+			Key: key, Kind: kind, Detail: detail}, better, least))
 	}
 	if piped {
 		put("drain-lay", "drain", "Lay the drains, from the outlet upwards", "drain", c.words(), "roots need air before they are planted", strings.Join(d.Cautions,

@@ -16,8 +16,10 @@ import (
 func jobs() []Job {
 	h := 12.5
 	return []Job{
-		{Block: "b1", BlockName: "Lower field, south", CrewName: "Yard", Job: report.Job{Key: "prune@2027", Name: "Prune; thin", From: civil.Must(2027, 6, 1), By: civil.Must(2027, 7, 10), Detail: "to {3} leaders,\nhigh wood first", Caution: "Saws and ladders", Hours: &h, Rule: "in winter"}},
-		{Block: "b1", BlockName: "Lower field, south", Job: report.Job{Key: "order", Name: "=Order plants", From: civil.Must(2027, 2, 28), By: civil.Must(2027, 2, 28), NotNeeded: "bought"}},
+		{Block: "b1", BlockName: "Lower field, south", CrewName: "Yard", Job: report.Job{Said: report.Said{Name: "Prune; thin", Caution: "Saws and ladders", Rule: "in winter"},
+			Key: "prune@2027", From: civil.Must(2027, 6, 1), By: civil.Must(2027, 7, 10), Detail: "to {3} leaders,\nhigh wood first", Hours: &h}},
+		{Block: "b1", BlockName: "Lower field, south", Job: report.Job{Said: report.Said{Name: "=Order plants"},
+			Key: "order", From: civil.Must(2027, 2, 28), By: civil.Must(2027, 2, 28), NotNeeded: "bought"}},
 	}
 }
 

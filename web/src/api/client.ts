@@ -3,7 +3,8 @@ import { QueryClient, useInfiniteQuery, useQuery, type Query } from "@tanstack/r
 import type { components, paths } from "./schema";
 
 export type Schema = components["schemas"];
-export type Plan = Schema["Plan"];
+/** A plan as it is read: its jobs with what is said of each. */
+export type Plan = Omit<Schema["Plan"], "jobs"> & { jobs: Schema["Job"][] };
 export type Block = Schema["Block"];
 export type BlockDoc = Schema["BlockDoc"];
 export type Patch = Record<string, unknown>;
@@ -125,8 +126,15 @@ export const useBlock = (id: string) =>
 export const usePlan = (id: string) =>
   useQuery({
     queryKey: ["plan", id, seenFrom()],
-    queryFn: () => take(api.GET("/blocks/{id}/plan", { params: { path: { id } } })),
+    queryFn: async (): Promise<Plan> => {
+      const plan = await take(api.GET("/blocks/{id}/plan", { params: { path: { id } } }));
+      return { ...plan, jobs: jobsTold(plan.jobs) };
+    },
   });
+
+/** jobsTold gives each job what is said of it: that is sent once for all the times it comes. */
+export const jobsTold = (jobs: Schema["Jobs"]): Plan["jobs"] =>
+  jobs.each.map(({ at, ...job }) => ({ ...jobs.said[at]!, ...job }));
 export const useForks = (id: string) =>
   useQuery({
     queryKey: ["forks", id, seenFrom()],

@@ -257,7 +257,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Some parts of the plan as it would be, named with commas between them, while something is dragged; their numbers carry seven digits */
+        /** Some parts of the plan as it would be, named with commas between them, while something is dragged; their numbers carry seven digits. A part named with the mark it was sent with (years@5f3a) is left out where it is the same */
         post: operations["previewParts"];
         delete?: never;
         options?: never;
@@ -1252,7 +1252,7 @@ export interface components {
             prices?: components["schemas"]["Price"][];
             materials?: components["schemas"]["Material"][];
             labs?: {
-                [key: string]: unknown;
+                [key: string]: components["schemas"]["Open"];
             };
         };
         Rain: {
@@ -1826,7 +1826,7 @@ export interface components {
             /** @description age year the second removal comes; 0 when there is none */
             laterAge: number;
             years: components["schemas"]["Year"][];
-            jobs: components["schemas"]["Job"][];
+            jobs: components["schemas"]["Jobs"];
             supplies: components["schemas"]["Supply"][];
             nutrients: string[];
             steps: components["schemas"]["StepState"][];
@@ -1928,6 +1928,51 @@ export interface components {
             notNeeded: string;
             share: number;
             record: string;
+        };
+        /** @description any JSON; its shape is said where the format of practice sheets is */
+        Open: unknown;
+        PlanParts: {
+            /** @description of the parts that are sent */
+            marks: {
+                [key: string]: string;
+            };
+        } & {
+            [key: string]: components["schemas"]["Open"];
+        };
+        JobSaid: {
+            name: string;
+            phase: string;
+            why: string;
+            caution: string;
+            /** @description how the date follows */
+            rule: string;
+            origin: string;
+            preparation: boolean;
+        };
+        /** @description Jobs of a plan; what is said of an operation stands once, and each job says which it is. */
+        Jobs: {
+            said: components["schemas"]["JobSaid"][];
+            each: {
+                /** @description place of what is said of it */
+                at: number;
+                on: string;
+                operation: string;
+                hours: number | null;
+                crew: string;
+                own: boolean;
+                key: string;
+                age: number;
+                season: string;
+                from: string;
+                by: string;
+                detail: string;
+                done: string;
+                baseline: string;
+                passed: boolean;
+                notNeeded: string;
+                share: number;
+                record: string;
+            }[];
         };
         Supply: {
             what: string;
@@ -2195,7 +2240,7 @@ export interface components {
             colour: string;
             densityGCm3: number;
             strongFizz: boolean;
-            signs: unknown;
+            signs: components["schemas"]["Open"];
         };
         Pit: {
             id?: string;
@@ -2204,7 +2249,7 @@ export interface components {
             on: string;
             at?: components["schemas"]["Point"];
             layers: components["schemas"]["Layer"][];
-            surface: unknown;
+            surface: components["schemas"]["Open"];
             waterCm: number;
             wetCm: number;
             relict: boolean;
@@ -3048,7 +3093,7 @@ export interface components {
         LabReport: {
             columns: components["schemas"]["ReportColumn"][];
             tests: components["schemas"]["SoilTest"][];
-            shown: unknown[];
+            shown: components["schemas"]["Open"][];
             ready: boolean;
         };
         SampleRequest: {
@@ -3138,7 +3183,7 @@ export interface components {
             meaning: string;
             min: number;
             max: number;
-            default?: unknown;
+            default?: components["schemas"]["Open"];
             options?: string[];
             optional?: boolean;
             columns?: components["schemas"]["CalculatorField"][];
@@ -3147,7 +3192,7 @@ export interface components {
         };
         CalculatorResult: {
             outputs: {
-                [key: string]: unknown;
+                [key: string]: components["schemas"]["Open"];
             };
             working: components["schemas"]["WorkingStep"][];
             findings: components["schemas"]["Finding"][];
@@ -3255,10 +3300,10 @@ export interface components {
             material: components["schemas"]["SheetMaterial"];
             plantingWindows: components["schemas"]["PlantingWindow"][];
             operations: components["schemas"]["SheetOperation"][];
-            feeding: unknown[];
+            feeding: components["schemas"]["Open"][];
             yields: components["schemas"]["SheetYield"][];
-            harvests: unknown[];
-            stand: unknown;
+            harvests: components["schemas"]["Open"][];
+            stand: components["schemas"]["Open"];
             removal: components["schemas"]["SheetRemoval"][];
             disagrees: components["schemas"]["SheetDisagreement"][];
             notes: components["schemas"]["SheetSection"][];
@@ -3288,7 +3333,7 @@ export interface components {
             heightM: number;
             heldM: number;
             origin: string;
-            seen: unknown;
+            seen: components["schemas"]["Open"];
         };
         SheetLimit: {
             factor: string;
@@ -3296,8 +3341,8 @@ export interface components {
             key: string;
             ideal: string;
             tolerated: string;
-            range?: unknown;
-            textures?: unknown;
+            range?: components["schemas"]["Open"];
+            textures?: components["schemas"]["Open"];
             assumed: boolean;
             origin: string;
         };
@@ -3336,7 +3381,7 @@ export interface components {
             question: string;
             step: string;
             options: components["schemas"]["SheetOption"][];
-            if?: unknown;
+            if?: components["schemas"]["Open"];
         };
         SheetLayout: {
             id: string;
@@ -3353,7 +3398,7 @@ export interface components {
             edgeBandM: number;
             rowEndSetbackM: number;
             pollinizer: components["schemas"]["Pollinizer"];
-            thinning: unknown;
+            thinning: components["schemas"]["Open"];
             life?: components["schemas"]["SheetSpan"];
             canopy?: components["schemas"]["SheetCanopy"];
             product?: components["schemas"]["SheetProduct"];
@@ -3379,9 +3424,9 @@ export interface components {
             origin: string;
         };
         SheetOperation: {
-            if?: unknown;
-            task?: unknown;
-            uses?: unknown;
+            if?: components["schemas"]["Open"];
+            task?: components["schemas"]["Open"];
+            uses?: components["schemas"]["Open"];
             id: string;
             name: string;
             phase: string;
@@ -3396,13 +3441,13 @@ export interface components {
                 every: string;
                 times: number;
             };
-            season: unknown;
+            season: components["schemas"]["Open"];
             rains?: string[];
-            ages: unknown;
+            ages: components["schemas"]["Open"];
             origin: string;
         };
         SheetRemoval: {
-            if?: unknown;
+            if?: components["schemas"]["Open"];
             of: string;
             /** @description kg of the element a tonne, low, base and high */
             perT: {
@@ -3413,16 +3458,16 @@ export interface components {
         SheetDisagreement: {
             id: string;
             step: string;
-            if?: unknown;
+            if?: components["schemas"]["Open"];
             item: string;
             value: string;
             origin: string;
         };
         SheetYield: {
-            if?: unknown;
+            if?: components["schemas"]["Open"];
             full: components["schemas"]["Range"];
             referencePerHa: number;
-            fractions: unknown;
+            fractions: components["schemas"]["Open"];
             crowding: number;
             origin: string;
             source: string;
@@ -3969,9 +4014,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["PlanParts"];
                 };
             };
             default: components["responses"]["Problem"];

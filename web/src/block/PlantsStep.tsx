@@ -178,7 +178,7 @@ function CropChoice({ doc, draft, plan }: { doc: BlockDoc; draft: Draft; plan: P
             params: { path: { id: doc.id, parts: "figures,cropDate,years" } },
             body: { planting: { ...planning(s.id, date), considered: null } },
           }),
-        ).then((p) => [s.id, p as Compared] as const),
+        ).then((p) => [s.id, p as Partial<Plan> as Compared] as const),
       ),
     ).then(
       (list) => live && setPlans(Object.fromEntries(list)),

@@ -10,7 +10,9 @@ import {
   type Block,
   type BlockDoc,
   type Patch,
+  jobsTold,
   type Plan,
+  type Schema,
 } from "../api/client";
 import { say, sayError } from "../shell/Notices";
 
@@ -38,6 +40,7 @@ export function useDraft(doc: BlockDoc | undefined, saved: Plan | undefined) {
     next: undefined as { patch: Patch; parts: readonly Part[] } | undefined,
     live: true,
     turn: 0,
+    marks: {} as Record<string, string>, // of the parts the preview shows: one that is the same is not sent again
   });
   const id = doc?.id ?? "";
 
@@ -59,10 +62,14 @@ export function useDraft(doc: BlockDoc | undefined, saved: Plan | undefined) {
       f.busy = true;
       const turn = f.turn;
       try {
-        const some = (await take(
-          api.POST("/blocks/{id}/preview/{parts}", { params: { path: { id, parts: parts.join(",") } }, body: patch }),
-        )) as Partial<Plan>;
+        const named = parts.map((p) => (f.marks[p] ? `${p}@${f.marks[p]}` : p)).join(",");
+        const { marks, ...sent } = await take(
+          api.POST("/blocks/{id}/preview/{parts}", { params: { path: { id, parts: named } }, body: patch }),
+        );
         if (f.live && turn === f.turn) {
+          const some = sent as Partial<Plan>;
+          if (sent.jobs) some.jobs = jobsTold(sent.jobs as Schema["Jobs"]);
+          f.marks = { ...f.marks, ...marks };
           setPreview((had) => ((had ?? saved) ? ({ ...(had ?? saved), ...some } as Plan) : undefined));
           setError(undefined);
         }
@@ -80,6 +87,7 @@ export function useDraft(doc: BlockDoc | undefined, saved: Plan | undefined) {
 
   const drop = useCallback(() => {
     flight.current.turn++;
+    flight.current.marks = {};
     flight.current.next = undefined;
     setPreview(undefined);
     setError(undefined);

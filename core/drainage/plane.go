@@ -2,6 +2,7 @@ package drainage
 
 import (
 	"math"
+	"slices"
 )
 
 // XY is a point of the block's plane, metres east and north.
@@ -66,6 +67,20 @@ func inside(p XY, ring []XY) bool {
 		}
 	}
 	return in
+}
+
+// crossings adds to xs where a line of latitude y crosses the rings, from west to east: between the first and the second
+// lies the block, between the second and the third does not.
+func crossings(xs []float64, y float64, rings [][]XY) []float64 {
+	for _, ring := range rings {
+		for i, j := 0, len(ring)-1; i < len(ring); j, i = i, i+1 {
+			if a, b := ring[i], ring[j]; (a[1] > y) != (b[1] > y) {
+				xs = append(xs, (b[0]-a[0])*(y-a[1])/(b[1]-a[1])+a[0])
+			}
+		}
+	}
+	slices.Sort(xs)
+	return xs
 }
 
 // within reports a point of the block: inside the outer ring and outside its holes.

@@ -53,11 +53,18 @@ func (l Layout) Reach(rings [][]XY, mains []Main, laterals []Drain, ext, cell fl
 	share := make([]float64, len(laterals)+len(mains))
 	state := make([]int8, nx*ny) // 1 reached, 2 missed
 	total := 0.0
+	var edges []float64
 	for j := range ny {
+		y := lo[1] + (float64(j)+0.5)*cell
+		edges = crossings(edges[:0], y, rings)
+		left := 0 // edges west of the cell
 		for i := range nx {
-			p := XY{lo[0] + (float64(i)+0.5)*cell, lo[1] + (float64(j)+0.5)*cell}
-			if !within(p, rings) {
-				continue
+			p := XY{lo[0] + (float64(i)+0.5)*cell, y}
+			for left < len(edges) && edges[left] <= p[0] {
+				left++
+			}
+			if (len(edges)-left)%2 == 0 {
+				continue // outside the block
 			}
 			total++
 			best, of := half*half, -1

@@ -404,7 +404,7 @@ func TestBranchOnAPhone(t *testing.T) {
 	page := open(t, prog.URL, 390, 844)
 	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Lead a branch into it"), page.Says("98 % of the block"))
 	for name, condition := range map[string]string{"the page scrolls sideways": `document.documentElement.scrollWidth <= 390`,
-		"the plan is cut off":                   `(() => { const s = document.querySelector("svg[aria-label^='Drains of']"); let e = s.parentElement; while (e && e.scrollWidth <= e.clientWidth) e = e.parentElement; return !!e && e !== document.documentElement; })()`,
+		"the plan is cut off":                   `(() => { const s = document.querySelector("[role='group'][aria-label^='Drains of']"); let e = s.parentElement; while (e && e.scrollWidth <= e.clientWidth) e = e.parentElement; return !!e && e !== document.documentElement; })()`,
 		"the handles are too small for a thumb": `[...document.querySelectorAll("[aria-label*='arrow keys move it']")].every((e) => e.getBoundingClientRect().width >= 18)`} {
 		ok, err := drive.Eval[bool](page, condition)
 		must(t, err)

@@ -364,7 +364,7 @@ func TestKeyboardAlone(t *testing.T) {
 	before, err := drive.Eval[string](page, now)
 	must(t, err, page.Key("ArrowRight"), page.Wait(now+` !== "`+before+`"`))
 	must(t, page.Key("Home"), page.Wait(now+`.startsWith("2013/14")`), page.Key("End"), page.Wait(now+`.endsWith("age year 35")`))
-	must(t, page.Keys("\r"), page.Wait(`[...document.querySelectorAll("button[aria-pressed=true]")].some((b) => b.textContent.startsWith("Year"))`), page.Keys("\r"))
+	must(t, page.Keys("\r"), page.Wait(`[...document.querySelectorAll("[role=tab][aria-selected=true]")].some((b) => b.textContent.startsWith("Year"))`), page.Keys("\r"))
 	must(t, page.Keys("t"), page.Wait(`document.querySelector("table caption")`))
 	must(t, page.Keys("w"), page.Says("Working"), page.Keys("\x1b"), page.Wait(`!document.querySelector("[role=dialog]")`))
 	must(t, page.Keys("r"), page.Says("Picked"))

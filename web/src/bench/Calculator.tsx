@@ -1,3 +1,4 @@
+import { Select } from "@headlessui/react";
 import { useState } from "react";
 import { api, take, useOverview, type Schema } from "../api/client";
 import { useReading } from "../shell/reading";
@@ -91,11 +92,11 @@ function Input({ f, value, keep }: { f: Field; value: Typed; keep: (v: Typed) =>
           {f.optional && " may be left out"}
         </span>
         {f.kind === "choice" ? (
-          <select className="field block w-full" value={value} onChange={(e) => keep(e.target.value)}>
+          <Select className="field block w-full" value={value} onChange={(e) => keep(e.target.value)}>
             {f.options?.map((o) => (
               <option key={o}>{o}</option>
             ))}
-          </select>
+          </Select>
         ) : f.kind === "rings" || f.kind === "numbers" ? (
           <textarea className="field block w-full" rows={3} value={value} onChange={(e) => keep(e.target.value)} />
         ) : (
@@ -123,7 +124,7 @@ function OfABlock({ keep }: { keep: (v: string) => void }) {
   return (
     <label className="mt-1 block text-sm">
       or the boundary of{" "}
-      <select
+      <Select
         className="field"
         value=""
         onChange={(e) => {
@@ -137,7 +138,7 @@ function OfABlock({ keep }: { keep: (v: string) => void }) {
             {b.name}
           </option>
         ))}
-      </select>
+      </Select>
     </label>
   );
 }

@@ -1,3 +1,4 @@
+import { Select } from "@headlessui/react";
 import type { Schema } from "../api/client";
 import { useReading } from "../shell/reading";
 import { unitOf, type Typed } from "./typed";
@@ -38,7 +39,7 @@ export function Rows({
                 {columns.map((c) => (
                   <td key={c.name} className="py-0.5 pr-2">
                     {c.kind === "choice" ? (
-                      <select
+                      <Select
                         className="field"
                         aria-label={`${c.meaning}, row ${i + 1}`}
                         value={r[c.name] ?? ""}
@@ -47,7 +48,7 @@ export function Rows({
                         {c.options?.map((o) => (
                           <option key={o}>{o}</option>
                         ))}
-                      </select>
+                      </Select>
                     ) : (
                       <input
                         className={`field ${c.kind === "text" ? "w-36" : "w-24 text-right"}`}

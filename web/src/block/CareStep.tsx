@@ -2,6 +2,7 @@ import { useState } from "react";
 import { JobTable } from "../jobs/JobTable";
 import { record } from "../api/client";
 import { marked, markWords } from "../jobs/mark";
+import { Tabs } from "../shell/Fields";
 import { say, sayError } from "../shell/Notices";
 import { Figures } from "./Figures";
 import { isPlanned } from "./paths";
@@ -29,17 +30,8 @@ export function CareStep({ plan, doc, season, press }: StepProps) {
   return (
     <div className="py-2">
       <Figures plan={plan} step="care" press={press} across />
-      <div role="group" aria-label="Which jobs" className="mb-2 flex flex-wrap gap-4">
-        {tabs.map(([k, name]) => (
-          <button
-            key={k}
-            aria-pressed={which === k}
-            onClick={() => setWhich(k)}
-            className={which === k ? "border-b-2 border-ink font-semibold" : "text-faint"}
-          >
-            {name}
-          </button>
-        ))}
+      <div className="mb-2">
+        <Tabs bare tabs={tabs} on={which} turn={setWhich} label="Which jobs" />
       </div>
       <div className="max-h-[27rem] overflow-auto" tabIndex={0} role="region" aria-label="Jobs">
         <JobTable

@@ -3,6 +3,7 @@ import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { useMemo, useRef, useState } from "react";
 import type { BlockDoc, Plan } from "../api/client";
+import { Tabs } from "../shell/Fields";
 import { useReading } from "../shell/reading";
 import { useKeys } from "../shell/keyboard";
 import { dayNumber, day, fromDayNumber, showOf } from "../units";
@@ -60,17 +61,19 @@ export function GroundLine(props: Props) {
         <span className="text-sm text-faint max-sm:hidden">
           what comes out above, what goes in below; filled is recorded, outlined is planned
         </span>
-        <div role="group" aria-label="How much of the life is shown" className="ml-auto flex gap-3">
-          {(["life", "year"] as const).map((z) => (
-            <button
-              key={z}
-              aria-pressed={zoom === z}
-              onClick={() => setZoom(z)}
-              className={zoom === z ? "border-b-2 border-ink font-semibold" : "text-faint"}
-            >
-              {z === "life" ? "Life" : `Year ${year.label}`}
-            </button>
-          ))}
+        <div className="ml-auto flex items-baseline gap-3">
+          <Tabs
+            bare
+            tabs={
+              [
+                ["life", "Life"],
+                ["year", `Year ${year.label}`],
+              ] as const
+            }
+            on={zoom}
+            turn={setZoom}
+            label="How much of the life is shown"
+          />
           <button
             aria-pressed={table}
             onClick={() => setTable(!table)}

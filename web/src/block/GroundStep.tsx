@@ -7,8 +7,8 @@ import { say, sayError } from "../shell/Notices";
 import { ErrorText } from "../shell/States";
 import { day } from "../units";
 import { Figures } from "./Figures";
-import { LandKey } from "../rows/landDraw";
-import { PlanSheet } from "./PlanSheet";
+import { LandKey } from "../draw/landDraw";
+import { PlanSheet } from "../draw/PlanSheet";
 import type { StepProps } from "./stepProps";
 
 /** The ground: how it lies, what is asked of a site, what grew there before, and its boundary. */

@@ -9,7 +9,7 @@ import { Wide } from "../shell/Wide";
 import { day } from "../units";
 import type { Draft } from "./draft";
 import { Figures } from "./Figures";
-import { PlanSheet } from "./PlanSheet";
+import { PlanSheet } from "../draw/PlanSheet";
 import { considering, isPlanned, planning, stands } from "./paths";
 import type { StepProps } from "./stepProps";
 import { Supplies } from "./Supplies";

@@ -1,3 +1,4 @@
+import { Select } from "@headlessui/react";
 import { useState } from "react";
 import { changed, record, write } from "../api/client";
 import { useReading } from "../shell/reading";
@@ -83,7 +84,7 @@ export function RecordStep({ plan, doc }: StepProps) {
         >
           <label className="flex flex-col text-sm">
             Season
-            <select className="field" value={season} onChange={(e) => setSeason(e.target.value)}>
+            <Select className="field" value={season} onChange={(e) => setSeason(e.target.value)}>
               {plan.years
                 .filter((y) => y.season <= plan.yearToday)
                 .reverse()
@@ -92,7 +93,7 @@ export function RecordStep({ plan, doc }: StepProps) {
                     {y.label}
                   </option>
                 ))}
-            </select>
+            </Select>
           </label>
           <label className="flex flex-col text-sm">
             {plan.product}, {unit(plan.massAs)} from the block

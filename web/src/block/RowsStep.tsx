@@ -11,7 +11,7 @@ import { useReading } from "../shell/reading";
 import { fromSI, toSI } from "../units";
 import type { Draft } from "./draft";
 import { Figures } from "./Figures";
-import { PlanKey, PlanSheet } from "./PlanSheet";
+import { PlanKey, PlanSheet } from "../draw/PlanSheet";
 import { NoCrop } from "./NoCrop";
 import type { StepProps } from "./stepProps";
 import { isPlanned, stands, toBlock } from "./paths";

@@ -1,7 +1,6 @@
-import { useId, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { useId, useMemo, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Plan, Schema } from "../api/client";
-import { Wide } from "../shell/Wide";
-import { useReading } from "../shell/reading";
+import { Surface, X as onX, Y as onY, type Frame, type Layer } from "../draw/Surface";
 import { path, type XY } from "./types";
 
 /** A point of a line that can be dragged. */
@@ -13,21 +12,6 @@ export interface Handle {
   mark: "outlet" | "corner" | "pit" | "well";
 }
 
-/** How a sheet lies: where the block's metres go in the drawing. */
-export function useFrame(plan: Plan, width: number, height: number, pad: number) {
-  return useMemo(() => {
-    const ring = plan.ground.rings[0] as XY[];
-    const lines = [plan.drains.network?.line, plan.drains.cut?.line].flatMap((l) => l ?? []);
-    const xs = [...ring, ...lines].map((p) => p[0]!);
-    const ys = [...ring, ...lines].map((p) => p[1]!);
-    const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-    const k = Math.min((width - 2 * pad) / (x1 - x0), (height - 2 * pad) / (y1 - y0));
-    return { k, X: (x: number) => width / 2 + (x - (x0 + x1) / 2) * k, Y: (y: number) => height / 2 - (y - (y0 + y1) / 2) * k };
-    // the frame holds still while something is dragged
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [plan.ground.rings, width, height, pad]);
-}
-
 /** Boundary, contours, drains with their sizes, pits and what no drain reaches. */
 export function DrainLines({
   plan,
@@ -36,6 +20,7 @@ export function DrainLines({
   Y,
   id,
   chosen,
+  shown = () => true,
 }: {
   plan: Plan;
   land?: Schema["Drawing"] | null;
@@ -43,6 +28,7 @@ export function DrainLines({
   Y: (y: number) => number;
   id: string;
   chosen?: string;
+  shown?: (layer: string) => boolean;
 }) {
   const n = plan.drains.network;
   const cut = plan.drains.cut;
@@ -62,7 +48,7 @@ export function DrainLines({
       </defs>
       <path d={rings} fill="var(--color-soil)" fillRule="evenodd" />
       <g clipPath={`url(#${id}block)`}>
-        {land?.contours.map((c, i) => (
+        {(shown("land") ? land?.contours : undefined)?.map((c, i) => (
           <path
             key={i}
             d={at(c.points as XY[]) + (c.closed ? "Z" : "")}
@@ -72,7 +58,7 @@ export function DrainLines({
             opacity="0.8"
           />
         ))}
-        {n?.missed.map((m, i) => (
+        {(shown("missed") ? n?.missed : undefined)?.map((m, i) => (
           <path
             key={i}
             d={(m.strips as XY[])
@@ -194,32 +180,30 @@ export function DrainSheet({
   tried: (h: Handle, to: XY) => void;
   keep: (h: Handle, to: XY) => void;
 }) {
-  const width = 760;
-  const height = 430;
-  const { system } = useReading();
-  const svg = useRef<SVGSVGElement>(null);
   const [held, setHeld] = useState<{ key: string; to: XY }>();
   const id = useId();
-  const { k, X, Y } = useFrame(plan, width, height, 34);
   const n = plan.drains.network;
   const cut = plan.drains.cut;
-  const where = (e: PointerEvent): XY => {
-    const m = svg.current!.getScreenCTM()!.inverse();
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m);
-    return [(p.x - X(0)) / k, (Y(0) - p.y) / k];
-  };
-  const per = system === "us" ? 0.3048 : 1;
-  const bar = [100, 50, 20, 10].find((m) => m * per * k < width / 5) ?? 10;
-  return (
-    <Wide label="Plan of the drains">
-      <svg
-        ref={svg}
-        viewBox={`0 0 ${width} ${height}`}
-        className="block w-full min-w-[36rem] select-none"
-        role="group"
-        aria-label={`Drains of ${plan.name} on the plan: ${n ? `${n.laterals.length} laterals` : "no laterals"}`}
-      >
-        <DrainLines plan={plan} land={land} X={X} Y={Y} id={id} chosen={chosen} />
+  const points = useMemo(
+    () => [...(plan.ground.rings[0] as XY[]), ...((n?.line ?? []) as XY[]), ...((cut?.line ?? []) as XY[])],
+    // the frame holds still while something is dragged
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [plan.ground.rings],
+  );
+  const layers: Layer[] = [
+    ...(land ? [{ id: "land", name: "contours" }] : []),
+    ...(n?.missed.length ? [{ id: "missed", name: "what no drain reaches" }] : []),
+    { id: "points", name: "points to drag" },
+  ];
+  const draw = (v: Frame, shown: (layer: string) => boolean) => {
+    const [X, Y] = [onX(v), onY(v)];
+    const where = (e: PointerEvent<SVGGElement>): XY => {
+      const r = e.currentTarget.ownerSVGElement!.getBoundingClientRect();
+      return [(e.clientX - r.left - v.x) / v.k, (v.y - (e.clientY - r.top)) / v.k];
+    };
+    return (
+      <>
+        <DrainLines plan={plan} land={land} X={X} Y={Y} id={id} chosen={chosen} shown={shown} />
         {/* wide transparent lines to press */}
         {n?.laterals.map((l) => (
           <path
@@ -245,7 +229,7 @@ export function DrainSheet({
             onClick={() => choose(m.id)}
           />
         ))}
-        {handles.map((h) => {
+        {(shown("points") ? handles : []).map((h) => {
           const key = `${h.of}/${h.i}`;
           const [x, y] = held?.key === key ? held.to : h.at;
           const go = (to: XY) => {
@@ -289,22 +273,18 @@ export function DrainSheet({
             </g>
           );
         })}
-        <g aria-hidden>
-          <text x="14" y="14" textAnchor="middle" fontSize="12" fontWeight="700" fill="var(--color-ink)">
-            N
-          </text>
-          <path d="M14 17 L21 41 L14 35 L7 41 Z" fill="var(--color-ink)" />
-          <path
-            d={`M8 ${height - 20}v8M8 ${height - 16}h${bar * per * k}m0 -4v8`}
-            stroke="var(--color-ink)"
-            strokeWidth="1.4"
-            fill="none"
-          />
-          <text x={14 + bar * per * k} y={height - 11} fontSize="12" fill="var(--color-ink)">
-            {bar} {system === "us" ? "ft" : "m"}
-          </text>
-        </g>
-      </svg>
-    </Wide>
+      </>
+    );
+  };
+  return (
+    <Surface
+      label={`Drains of ${plan.name} on the plan: ${n ? `${n.laterals.length} laterals` : "no laterals"}`}
+      points={points}
+      height={430}
+      least={560}
+      layers={layers}
+    >
+      {draw}
+    </Surface>
   );
 }

@@ -1,3 +1,4 @@
+import { Select } from "@headlessui/react";
 import { useState, type FormEvent } from "react";
 import { api, changed, inTurn, patchBlock, take, type Patch, type Schema } from "../api/client";
 import { say, sayError } from "../shell/Notices";
@@ -46,13 +47,13 @@ export function AddJob({ blocks, crews, today }: { blocks: Schema["BlockInShort"
     <form onSubmit={add} className="flex w-full flex-wrap items-end gap-2 border-y border-line py-2">
       <label className="flex flex-col text-sm">
         On block
-        <select name="block" className="field">
+        <Select name="block" className="field">
           {blocks.map((b) => (
             <option key={b.id} value={b.id}>
               {b.name}
             </option>
           ))}
-        </select>
+        </Select>
       </label>
       <label className="flex flex-col text-sm">
         What is to be done
@@ -79,13 +80,13 @@ export function AddJob({ blocks, crews, today }: { blocks: Schema["BlockInShort"
       {crews.length > 0 && (
         <label className="flex flex-col text-sm">
           Crew
-          <select name="crew" className="field">
+          <Select name="crew" className="field">
             {crews.map((c) => (
               <option key={c.id} value={c.id}>
                 {c.name}
               </option>
             ))}
-          </select>
+          </Select>
         </label>
       )}
       <label className="flex flex-col text-sm">

@@ -1,6 +1,6 @@
 import { Link, useParams } from "react-router";
 import { useEstate, usePlan } from "../api/client";
-import { PlanSheet } from "../block/PlanSheet";
+import { PlanSheet } from "../draw/PlanSheet";
 import { Busy, Empty, Trouble } from "../shell/States";
 import { useReading } from "../shell/reading";
 import { day } from "../units";

@@ -11,6 +11,7 @@ import { WeeksChart } from "./WeeksChart";
 import { marked, markWords, type Mark } from "./mark";
 
 const spans = { "3 months": 3, "6 months": 6, "a year": 12 } as const;
+const ahead = (Object.keys(spans) as (keyof typeof spans)[]).map((s) => [s, s] as const);
 
 function later(date: string, months: number) {
   const [y, m, d] = date.split("-").map(Number) as [number, number, number];
@@ -47,17 +48,8 @@ export default function JobsPage() {
       <div className="flex flex-wrap items-baseline gap-4">
         <h1>Jobs</h1>
         <span className="text-faint">of all blocks, in date order, and every preparation whose day has passed</span>
-        <div role="group" aria-label="How far ahead" className="no-print ml-auto flex gap-3">
-          {(Object.keys(spans) as (keyof typeof spans)[]).map((s) => (
-            <button
-              key={s}
-              aria-pressed={span === s}
-              className={span === s ? "border-b-2 border-ink font-semibold" : "text-faint"}
-              onClick={() => setSpan(s)}
-            >
-              {s}
-            </button>
-          ))}
+        <div className="no-print ml-auto flex items-baseline gap-3">
+          <Tabs bare tabs={ahead} on={span} turn={setSpan} label="How far ahead" />
           <button className="act" onClick={() => window.print()}>
             Print
           </button>

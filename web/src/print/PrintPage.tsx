@@ -1,6 +1,6 @@
 import { useParams } from "react-router";
 import { useBlock, useEstate, usePlan, type Plan } from "../api/client";
-import { PlanKey, PlanSheet } from "../block/PlanSheet";
+import { PlanKey, PlanSheet } from "../draw/PlanSheet";
 import { weightWords } from "../block/weights";
 import { Supplies } from "../block/Supplies";
 import { TakesTable } from "../block/Takes";

@@ -3,7 +3,7 @@ import { NumberField, Pick, TextField } from "../shell/Fields";
 import { useReading } from "../shell/reading";
 import { stands } from "../block/paths";
 import type { StepProps } from "../block/stepProps";
-import { roleColours } from "./rowsDraw";
+import { roleColours } from "../draw/rowsDraw";
 
 type Companion = Schema["Companion"];
 

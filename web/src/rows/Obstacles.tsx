@@ -3,7 +3,7 @@ import { useLists, type Schema } from "../api/client";
 import { position } from "../drains/types";
 import { NumberField, Pick, TextField } from "../shell/Fields";
 import { Wide } from "../shell/Wide";
-import { PlanSheet } from "../block/PlanSheet";
+import { PlanSheet } from "../draw/PlanSheet";
 import { laid } from "../block/draft";
 import { stands } from "../block/paths";
 import type { StepProps } from "../block/stepProps";

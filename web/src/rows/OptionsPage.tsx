@@ -18,8 +18,9 @@ import { say, sayError } from "../shell/Notices";
 import { Busy, Trouble } from "../shell/States";
 import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
-import { palette } from "./palette";
-import { drawBeside, drawObstacles, drawRows } from "./rowsDraw";
+import { fitted, outline, sized } from "../draw/frame";
+import { palette } from "../draw/palette";
+import { drawBeside, drawObstacles, drawRows } from "../draw/rowsDraw";
 
 type Option = Schema["Option"];
 
@@ -208,25 +209,11 @@ function Drawing({ plan, option }: { plan: Plan; option: Option }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const height = 190;
   useEffect(() => {
-    const el = canvas.current;
-    const c = el?.getContext("2d");
-    if (!el || !c) return;
-    const ratio = window.devicePixelRatio || 1;
-    el.width = width * ratio;
-    el.height = height * ratio;
-    c.setTransform(ratio, 0, 0, ratio, 0, 0);
-    c.clearRect(0, 0, width, height);
+    const c = sized(canvas.current, width, height);
+    if (!c) return;
     const rings = plan.ground.rings as [number, number][][];
-    const xs = rings[0]!.map((p) => p[0]);
-    const ys = rings[0]!.map((p) => p[1]);
-    const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-    const k = Math.min((width - 12) / (x1 - x0), (height - 12) / (y1 - y0));
-    const v = { k, x: width / 2 - ((x0 + x1) / 2) * k, y: height / 2 + ((y0 + y1) / 2) * k };
-    c.beginPath();
-    for (const r of rings) {
-      r.forEach(([x, y], i) => (i ? c.lineTo(v.x + x * k, v.y - y * k) : c.moveTo(v.x + x * k, v.y - y * k)));
-      c.closePath();
-    }
+    const v = fitted(rings[0]!, width, height, 6);
+    outline(c, rings, v);
     c.fillStyle = palette.soil;
     c.fill("evenodd");
     c.strokeStyle = palette.ink;

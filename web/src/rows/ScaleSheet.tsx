@@ -1,7 +1,7 @@
 import type { Plan, Schema } from "../api/client";
 import { place } from "../drains/types";
 import { useReading } from "../shell/reading";
-import { palette } from "./palette";
+import { palette } from "../draw/palette";
 
 const scales = [100, 200, 250, 500, 750, 1000, 1250, 1500, 2000, 2500, 4000, 5000, 7500, 10000, 20000];
 export const papers = { A4: [180, 240], A3: [267, 380] } as const;

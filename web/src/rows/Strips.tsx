@@ -4,8 +4,8 @@ import { useReading } from "../shell/reading";
 import { useWidth } from "../shell/useWidth";
 import { Wide } from "../shell/Wide";
 import type { StepProps } from "../block/stepProps";
-import { palette } from "./palette";
-import { roleColours } from "./rowsDraw";
+import { palette } from "../draw/palette";
+import { roleColours } from "../draw/rowsDraw";
 
 type Strip = Schema["Strip"];
 type Row = NonNullable<Strip["rows"]>[number];

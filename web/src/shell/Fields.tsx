@@ -1,3 +1,4 @@
+import { Select, Tab, TabGroup, TabList } from "@headlessui/react";
 import { useState, type ReactNode } from "react";
 import { useReading } from "./reading";
 import { fromSI, toSI } from "../units";
@@ -101,7 +102,7 @@ export function Pick({
   return (
     <label className="flex flex-col text-sm">
       <span className={hidden ? "sr-only" : ""}>{label}</span>
-      <select className={`field ${width}`} value={value} onChange={(e) => keep(e.target.value)}>
+      <Select className={`field ${width}`} value={value} onChange={(e) => keep(e.target.value)}>
         {options.map((o) => {
           const id = typeof o === "string" ? o : o.id;
           return (
@@ -110,7 +111,7 @@ export function Pick({
             </option>
           );
         })}
-      </select>
+      </Select>
     </label>
   );
 }
@@ -148,31 +149,37 @@ export function DayField({
   );
 }
 
-/** Words to press, one of which holds. */
+/** Words to press, one of which holds; bare ones stand in a line with other things. */
 export function Tabs<K extends string>({
   tabs,
   on,
   turn,
   label,
+  bare,
 }: {
   tabs: readonly (readonly [K, ReactNode])[];
   on: K;
   turn: (k: K) => void;
   label: string;
+  bare?: boolean;
 }) {
+  const at = tabs.findIndex(([k]) => k === on);
   return (
-    <div role="group" aria-label={label} className="no-print mb-3 flex flex-wrap gap-x-5 gap-y-1 border-b border-line">
-      {tabs.map(([k, words]) => (
-        <button
-          key={k}
-          aria-pressed={on === k}
-          onClick={() => turn(k)}
-          className={`pb-1 ${on === k ? "border-b-2 border-ink font-semibold" : "text-faint hover:text-ink"}`}
-        >
-          {words}
-        </button>
-      ))}
-    </div>
+    <TabGroup manual selectedIndex={at} onChange={(i) => turn(tabs[i]![0])}>
+      <TabList
+        aria-label={label}
+        className={`no-print flex flex-wrap gap-y-1 ${bare ? "gap-x-3" : "mb-3 gap-x-5 border-b border-line"}`}
+      >
+        {tabs.map(([k, words]) => (
+          <Tab
+            key={k}
+            className={`${bare ? "" : "pb-1"} text-faint hover:text-ink data-selected:border-b-2 data-selected:border-ink data-selected:font-semibold data-selected:text-ink`}
+          >
+            {words}
+          </Tab>
+        ))}
+      </TabList>
+    </TabGroup>
   );
 }
 

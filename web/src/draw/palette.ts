@@ -11,10 +11,3 @@ export const palette = {
   water: "#2f6187",
   decide: "#9c2218",
 };
-
-/** View is where the block's plane lies on a sheet: pixels of its origin, and pixels a metre. */
-export interface View {
-  x: number;
-  y: number;
-  k: number;
-}

@@ -1,6 +1,7 @@
 import type { Schema } from "../api/client";
 import { useReading } from "../shell/reading";
-import { palette, type View } from "./palette";
+import type { View } from "./frame";
+import { palette } from "./palette";
 
 /** Contours with their heights, where water gathers and stands, where cold air lies, and what dams it. */
 export function drawLand(c: CanvasRenderingContext2D, land: Schema["Drawing"], v: View, height: (m: number) => string) {

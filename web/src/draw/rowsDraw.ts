@@ -1,5 +1,6 @@
 import type { Plan, Schema } from "../api/client";
-import { palette, type View } from "./palette";
+import type { View } from "./frame";
+import { palette } from "./palette";
 
 /** Drawn is what of a plan the rows are drawn from. */
 export type Drawn = Pick<Plan, "rows" | "beside" | "spec" | "outAge" | "laterAge">;

@@ -230,7 +230,7 @@ func TestWaterIsRecorded(t *testing.T) {
 		t.Errorf("%+v", d)
 	}
 	// a way is taken at the fork, and it is laid on the block
-	must(t, page.Type("Ditch water below the ground at the outlet", "1.6"), page.Press("Take this way: Drain the field: gridiron"), page.Type("Why this way", "the block falls one way"), page.Press("Take this way"), page.Says("Drain the field: gridiron is taken"), page.Press("Plan and levels"), page.Says("of the block lies within half a spacing"))
+	must(t, page.Type("Ditch water below the ground at the outlet", "1.6"), page.Press("Decide for this: Drain the field: gridiron"), page.Type("Why this way", "the block falls one way"), page.Press("Take this way"), page.Says("Drain the field: gridiron is taken"), page.Press("Plan and levels"), page.Says("of the block lies within half a spacing"))
 	if d = designOf(t, prog, strip.ID).Drains; d.Taken != "gridiron" || d.Network == nil || len(d.Network.Laterals) < 5 {
 		t.Errorf("%s: %+v", d.Taken, d.Network)
 	}

@@ -118,7 +118,7 @@ func ask(t *testing.T, method, url, body string, header map[string]string, into 
 	must(t, err)
 	if into != nil {
 		if err := json.Unmarshal(text, into); err != nil {
-			t.Fatalf("%s %s answered %s", method, url, text)
+			t.Fatalf("%s %s answered %.400s", method, url, text)
 		}
 	}
 	return res.StatusCode

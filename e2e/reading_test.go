@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"slowroot/core/report"
 	"slowroot/core/units"
 	"slowroot/e2e/drive"
 )
@@ -78,7 +79,7 @@ func TestBillPegsAndSentencesAgree(t *testing.T) {
 				Reaches  []struct{ LengthM float64 }
 			}
 		}
-		Jobs []struct{ Name, Detail string }
+		Jobs report.Jobs
 	}
 	ask(t, "GET", prog.URL+"/api/v1/blocks/"+foot.ID+"/plan", "", nil, &d)
 	metres := 0.0

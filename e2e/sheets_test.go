@@ -5,6 +5,7 @@ import (
 	"os"
 	"testing"
 
+	"slowroot/core/report"
 	"slowroot/e2e/drive"
 )
 
@@ -77,7 +78,7 @@ func TestRainsAreSet(t *testing.T) {
 	}
 	terrace := blocks(t, prog.URL)["Lower Terrace"]
 	var p struct {
-		Jobs []struct{ Key, Rule string }
+		Jobs report.Jobs
 	}
 	ask(t, "GET", prog.URL+"/api/v1/blocks/"+terrace.ID+"/plan", "", nil, &p)
 	by := 0

@@ -42,7 +42,7 @@ func TestWorkAndSupply(t *testing.T) {
 	_, err = drive.Eval[bool](page, `([...document.querySelectorAll("tr")].find((r) => r.innerText.includes("Mend the gate")).querySelector("a[href*='/jobs/']").click(), true)`)
 	must(t, err, page.Says("Mend the gate"), page.Says("what was found"))
 	look(t, page, "sheet")
-	must(t, page.Go("/stores"), page.Says("To order"), page.Says("persimmon, grafted trees"), page.Wait(`document.querySelector("tbody tr td").textContent.includes("202")`))
+	must(t, page.Go("/stores"), page.Says("To order"), page.Says("persimmon, grafted trees"), page.Wait(`document.querySelector("[aria-label='To order'] tbody").textContent.includes("202")`))
 	look(t, page, "orders")
 	// done once, it is done in the calendar and in the list
 	must(t, page.Go("/jobs"), page.Settled())

@@ -2,6 +2,7 @@ import { useReading } from "../shell/reading";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { changed, useLand, useLists, person, write, type Schema } from "../api/client";
+import { Table } from "../shell/Table";
 import { DayField, NumberField, Pick, Tabs, TextField } from "../shell/Fields";
 import { say, sayError } from "../shell/Notices";
 import { ErrorText } from "../shell/States";
@@ -141,9 +142,10 @@ function Questions({ plan, doc, draft, press }: StepProps) {
 function Uses({ plan, doc, draft }: StepProps) {
   const lists = useLists();
   const uses = doc.block.uses ?? [];
-  const put = (next: Schema["Use"][], done?: string) => void draft.commit({ uses: next }, done);
-  const change = (i: number, part: Partial<Schema["Use"]>) =>
-    void draft.commit((b) => ({ uses: (b.uses ?? []).map((u, j) => (j === i ? { ...u, ...part } : u)) }));
+  const put = (make: (now: Schema["Use"][]) => Schema["Use"][], done?: string) =>
+    void draft.commit((b) => ({ uses: make(b.uses ?? []) }), done);
+  const change = (i: number, part: Partial<Schema["Use"]>) => put((now) => now.map((u, j) => (j === i ? { ...u, ...part } : u)));
+  const wait = (u: Schema["Use"]) => plan.soil.waits.find((x) => x.kind === u.kind);
   return (
     <div>
       {uses.length === 0 && (
@@ -152,86 +154,78 @@ function Uses({ plan, doc, draft }: StepProps) {
         </p>
       )}
       {uses.length > 0 && (
-        <table className="tbl">
-          <thead>
-            <tr>
-              <th>what</th>
-              <th>ended</th>
-              <th className="num">label&apos;s months</th>
-              <th>note</th>
-              <th>makes {plan.cropName ? plan.cropName.toLowerCase() : "a crop"} wait until</th>
-              <th>
-                <span className="sr-only">take out</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {uses.map((u, i) => {
-              const w = plan.soil.waits.find((x) => x.kind === u.kind);
-              return (
-                <tr key={i}>
-                  <td>
-                    <Pick
-                      hidden
-                      label={`Use ${i + 1}`}
-                      value={u.kind}
-                      options={lists.data?.uses ?? []}
-                      keep={(v) => change(i, { kind: v })}
-                    />
-                  </td>
-                  <td>
-                    <DayField hidden label={`Use ${i + 1} ended`} value={u.end} keep={(v) => change(i, { end: v })} />
-                    {!u.end && <span className="block text-sm text-faint">still there</span>}
-                  </td>
-                  <td>
-                    <NumberField
-                      hidden
-                      label={`Use ${i + 1}, months by the label`}
-                      quantity="count"
-                      value={u.months || undefined}
-                      keep={(v) => change(i, { months: Math.round(v ?? 0) })}
-                    />
-                  </td>
-                  <td>
-                    <TextField hidden label={`Use ${i + 1}, note`} value={u.note} keep={(v) => change(i, { note: v })} />
-                  </td>
-                  <td>
-                    {w ? (
-                      <>
-                        <b className={w.earliest > plan.cropDate ? "text-decide" : ""}>{day(w.earliest)}</b>
-                        {w.latest !== w.earliest && `, some hold ${day(w.latest)}`}
-                        <span className="block text-sm text-faint">
-                          {w.why}; {w.shorten}
-                        </span>
-                      </>
-                    ) : (
-                      <span className="text-faint">{plan.cropName ? "no wait" : "no crop is meant"}</span>
-                    )}
-                  </td>
-                  <td>
-                    <button
-                      className="act"
-                      onClick={() =>
-                        put(
-                          uses.filter((_, j) => j !== i),
-                          "It is taken out; undo brings it back",
-                        )
-                      }
-                    >
-                      Take out<span className="sr-only"> use {i + 1}</span>
-                    </button>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <Table
+          label="What stood and grew here"
+          rows={uses}
+          columns={[
+            {
+              head: "what",
+              cell: (u, i) => (
+                <Pick
+                  hidden
+                  label={`Use ${i + 1}`}
+                  value={u.kind}
+                  options={lists.data?.uses ?? []}
+                  keep={(v) => change(i, { kind: v })}
+                />
+              ),
+            },
+            {
+              head: "ended",
+              cell: (u, i) => (
+                <>
+                  <DayField hidden label={`Use ${i + 1} ended`} value={u.end} keep={(v) => change(i, { end: v })} />
+                  {!u.end && <span className="block text-sm text-faint">still there</span>}
+                </>
+              ),
+            },
+            {
+              head: "label’s months",
+              num: true,
+              cell: (u, i) => (
+                <NumberField
+                  hidden
+                  label={`Use ${i + 1}, months by the label`}
+                  quantity="count"
+                  value={u.months || undefined}
+                  keep={(v) => change(i, { months: Math.round(v ?? 0) })}
+                />
+              ),
+            },
+            {
+              head: "note",
+              cell: (u, i) => (
+                <TextField hidden label={`Use ${i + 1}, note`} value={u.note} keep={(v) => change(i, { note: v })} />
+              ),
+            },
+            {
+              head: `makes ${plan.cropName ? plan.cropName.toLowerCase() : "a crop"} wait until`,
+              cell: (u) => {
+                const w = wait(u);
+                if (!w) return <span className="text-faint">{plan.cropName ? "no wait" : "no crop is meant"}</span>;
+                return (
+                  <>
+                    <b className={w.earliest > plan.cropDate ? "text-decide" : ""}>{day(w.earliest)}</b>
+                    {w.latest !== w.earliest && `, some hold ${day(w.latest)}`}
+                    <span className="block text-sm text-faint">
+                      {w.why}; {w.shorten}
+                    </span>
+                  </>
+                );
+              },
+            },
+          ]}
+          takeOut={{
+            what: (_, i) => `use ${i + 1}`,
+            done: (_, i) => put((now) => now.filter((_, j) => j !== i), "It is taken out; undo brings it back"),
+          }}
+        />
       )}
       <button
         className="act mt-2"
         onClick={() =>
           put(
-            [...uses, { kind: lists.data?.uses[0]?.id ?? "unknown", end: plan.today, months: 0, note: "" }],
+            (now) => [...now, { kind: lists.data?.uses[0]?.id ?? "unknown", end: plan.today, months: 0, note: "" }],
             "Say what it was and when it ended",
           )
         }

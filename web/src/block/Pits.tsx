@@ -2,8 +2,8 @@ import { dug } from "./draft";
 import { useState } from "react";
 import { useLists, type Schema } from "../api/client";
 import { DayField, NumberField, Pick, TextField } from "../shell/Fields";
-import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
+import { PitLayers, signs } from "./PitLayers";
 import { PitWall } from "./PitWall";
 import type { StepProps } from "./stepProps";
 
@@ -24,8 +24,6 @@ const layer = (topCm: number, bottomCm: number, texture: string): Layer => ({
   strongFizz: false,
   signs: [],
 });
-
-const signs = (v: unknown) => (v as string[] | null) ?? [];
 
 /** The pits of a block, one at a time: the wall to scale, what follows from it, and the layers as a table. */
 export function Pits({ plan, doc, draft }: StepProps) {
@@ -72,38 +70,6 @@ export function Pits({ plan, doc, draft }: StepProps) {
         </button>
       </div>
     );
-  const change = (i: number, part: Partial<Layer>) =>
-    make((now) => ({ ...now, layers: now.layers.map((l, j) => (j === i ? { ...l, ...part } : l)) }));
-  const split = (i: number) =>
-    make((now) => {
-      const l = now.layers[i]!;
-      const mid = Math.round((l.topCm + l.bottomCm) / 2);
-      return {
-        ...now,
-        layers: now.layers.flatMap((x, j) =>
-          j === i
-            ? [
-                { ...x, bottomCm: mid },
-                { ...x, topCm: mid },
-              ]
-            : [x],
-        ),
-      };
-    }, "The layer is split");
-  const join = (i: number) =>
-    make((now) => {
-      const rest = now.layers.filter((_, j) => j !== i).map((l) => ({ ...l }));
-      if (i > 0) rest[i - 1]!.bottomCm = now.layers[i]!.bottomCm;
-      else rest[0]!.topCm = 0;
-      return { ...now, layers: rest };
-    }, "The layer is taken out");
-  const bottom = (i: number, cm: number) =>
-    make((now) => {
-      const layers = now.layers.map((x) => ({ ...x }));
-      layers[i]!.bottomCm = cm;
-      if (layers[i + 1]) layers[i + 1]!.topCm = cm;
-      return { ...now, layers };
-    });
   return (
     <div>
       <div className="no-print mb-2 flex flex-wrap items-center gap-2">
@@ -180,171 +146,7 @@ export function Pits({ plan, doc, draft }: StepProps) {
           </div>
         )}
       </div>
-      <Wide label="Layers of the pit" className="mt-4">
-        <table className="tbl">
-          <thead>
-            <tr>
-              <th>to</th>
-              <th>texture</th>
-              <th>sand, silt, clay %</th>
-              <th>organic</th>
-              <th>stones</th>
-              <th>structure</th>
-              <th>hardness</th>
-              <th>roots</th>
-              <th>colour</th>
-              <th>density</th>
-              <th>signs of water</th>
-              <th>
-                <span className="sr-only">split or take out</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {pit.layers.map((l, i) => {
-              const name = `Layer ${i + 1}`;
-              return (
-                <tr key={i}>
-                  <td>
-                    <NumberField
-                      hidden
-                      label={`${name}, bottom`}
-                      quantity="depth"
-                      value={l.bottomCm}
-                      width="w-16"
-                      keep={(v) => v !== undefined && bottom(i, v)}
-                    />
-                  </td>
-                  <td>
-                    <Pick
-                      hidden
-                      label={`${name}, texture`}
-                      value={l.class}
-                      options={lists.data?.textures ?? [l.class]}
-                      keep={(v) => change(i, { class: v })}
-                    />
-                  </td>
-                  <td>
-                    <TextField
-                      hidden
-                      label={`${name}, sand, silt and clay`}
-                      width="w-24"
-                      value={l.measured ? `${l.measured.sandPct}/${l.measured.siltPct}/${l.measured.clayPct}` : ""}
-                      keep={(v) => {
-                        const n = v.split(/[/ ,;]+/).map(Number);
-                        change(i, {
-                          measured: v === "" ? undefined : { sandPct: n[0] ?? NaN, siltPct: n[1] ?? NaN, clayPct: n[2] ?? NaN },
-                        });
-                      }}
-                    />
-                  </td>
-                  <td>
-                    <NumberField
-                      hidden
-                      label={`${name}, organic matter`}
-                      quantity="percent"
-                      width="w-14"
-                      value={l.omPct}
-                      keep={(v) => change(i, { omPct: v ?? 0 })}
-                    />
-                  </td>
-                  <td>
-                    <NumberField
-                      hidden
-                      label={`${name}, stones`}
-                      quantity="percent"
-                      width="w-14"
-                      value={l.stonesPct}
-                      keep={(v) => change(i, { stonesPct: v ?? 0 })}
-                    />
-                  </td>
-                  <td>
-                    <Pick
-                      hidden
-                      label={`${name}, structure`}
-                      value={l.structure}
-                      options={["", ...(lists.data?.structures ?? [])]}
-                      keep={(v) => change(i, { structure: v })}
-                    />
-                  </td>
-                  <td>
-                    <Pick
-                      hidden
-                      label={`${name}, hardness`}
-                      value={l.hardness}
-                      options={lists.data?.hardnesses ?? [l.hardness]}
-                      keep={(v) => change(i, { hardness: v })}
-                    />
-                  </td>
-                  <td>
-                    <Pick
-                      hidden
-                      label={`${name}, roots seen`}
-                      value={l.roots}
-                      options={["", ...(lists.data?.roots ?? [])]}
-                      keep={(v) => change(i, { roots: v })}
-                    />
-                  </td>
-                  <td>
-                    <TextField
-                      hidden
-                      label={`${name}, colour`}
-                      width="w-32"
-                      value={l.colour}
-                      keep={(v) => change(i, { colour: v })}
-                    />
-                  </td>
-                  <td>
-                    <NumberField
-                      hidden
-                      label={`${name}, bulk density`}
-                      quantity="density"
-                      width="w-16"
-                      value={l.densityGCm3 || undefined}
-                      keep={(v) => change(i, { densityGCm3: v ?? 0 })}
-                    />
-                  </td>
-                  <td className="min-w-52">
-                    <details>
-                      <summary className="cursor-pointer text-sm">{signs(l.signs).join(", ") || "none"}</summary>
-                      {lists.data?.layerSigns.map((s) => (
-                        <label key={s} className="block text-sm">
-                          <input
-                            type="checkbox"
-                            checked={signs(l.signs).includes(s)}
-                            onChange={(e) =>
-                              change(i, {
-                                signs: e.target.checked ? [...signs(l.signs), s] : signs(l.signs).filter((x) => x !== s),
-                              })
-                            }
-                          />{" "}
-                          {s}
-                        </label>
-                      ))}
-                      <label className="block text-sm">
-                        <input
-                          type="checkbox"
-                          checked={l.strongFizz}
-                          onChange={(e) => change(i, { strongFizz: e.target.checked })}
-                        />{" "}
-                        foams strongly with acid
-                      </label>
-                    </details>
-                  </td>
-                  <td className="whitespace-nowrap">
-                    <button className="act" onClick={() => split(i)}>
-                      Split<span className="sr-only"> layer {i + 1}</span>
-                    </button>{" "}
-                    <button className="act" disabled={pit.layers.length === 1} onClick={() => join(i)}>
-                      Take out<span className="sr-only"> layer {i + 1}</span>
-                    </button>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </Wide>
+      <PitLayers pit={pit} make={make} />
       <div className="mt-3 flex flex-wrap items-end gap-3">
         <TextField label="Name of the pit" value={pit.name} keep={(v) => v && put({ name: v })} />
         <TextField label="Stands for" value={pit.zone} keep={(v) => put({ zone: v })} />
@@ -388,7 +190,10 @@ export function Pits({ plan, doc, draft }: StepProps) {
           className="act"
           onClick={() => {
             setAt(0);
-            void draft.commit({ pits: pits.filter((_, i) => i !== k) }, `${pit.name} is taken out; undo brings it back`);
+            void draft.commit(
+              (b) => ({ pits: (b.pits ?? []).filter((_, i) => i !== k) }),
+              `${pit.name} is taken out; undo brings it back`,
+            );
           }}
         >
           Take this pit out

@@ -1,4 +1,5 @@
 import type { Plan } from "../api/client";
+import { BillTable } from "../shell/BillTable";
 import { useReading } from "../shell/reading";
 import { day } from "../units";
 
@@ -9,41 +10,32 @@ export function Supplies({ plan }: { plan: Plan }) {
   return (
     <section className="mt-4">
       <h2 className="text-base">To have ready besides the plants</h2>
-      <div className="overflow-x-auto">
-        <table className="tbl">
-          <thead>
-            <tr>
-              <th>what</th>
-              <th className="num">how much</th>
-              <th>by</th>
-              <th>how it follows</th>
-            </tr>
-          </thead>
-          <tbody>
-            {plan.supplies.map((s, i) => (
-              <tr key={i}>
-                <td>
-                  <b>{s.what}</b> <span className="text-faint">{s.for}</span>
-                </td>
-                <td className="num">
-                  {text(s.amount.base, s.quantity)}
-                  {s.amount.low !== s.amount.high && (
-                    <span className="block text-sm text-faint">
-                      {text(s.amount.low, s.quantity)} to {text(s.amount.high, s.quantity)}
-                    </span>
-                  )}
-                </td>
-                <td className="whitespace-nowrap">{day(s.by)}</td>
-                <td className="text-sm text-faint">
-                  {s.how}
-                  <br />
-                  {s.origin}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <BillTable
+        costless
+        label="To have ready besides the plants"
+        lines={plan.supplies.map((s) => ({ ...s, amount: s.amount.base, range: s.amount, costText: "" }))}
+        beside={[
+          {
+            head: "between",
+            num: true,
+            className: "text-sm whitespace-nowrap text-faint",
+            cell: (s) => s.range.low !== s.range.high && `${text(s.range.low, s.quantity)} to ${text(s.range.high, s.quantity)}`,
+          },
+          { head: "for", className: "text-faint", cell: (s) => s.for },
+          { head: "by", className: "whitespace-nowrap", cell: (s) => day(s.by) },
+          {
+            head: "how it follows",
+            className: "text-sm text-faint",
+            cell: (s) => (
+              <>
+                {s.how}
+                <br />
+                {s.origin}
+              </>
+            ),
+          },
+        ]}
+      />
     </section>
   );
 }

@@ -1,12 +1,13 @@
-import { Fragment, useState } from "react";
+import { useState } from "react";
 import { patchEstate, useLists, type Plan, type Schema } from "../api/client";
 import { NumberField, Pick } from "../shell/Fields";
 import { say, sayError } from "../shell/Notices";
-import { useReading } from "../shell/reading";
-import { Wide } from "../shell/Wide";
+import { BillTable } from "../shell/BillTable";
+import type { Column } from "../shell/Table";
 import type { StepProps } from "./stepProps";
 
 type Fitting = Schema["Fitting"];
+type Line = Plan["bill"][number];
 
 /** What establishing the planting takes, priced: plants, what its work takes, and the fittings that are chosen here. */
 export function Takes({ plan, doc, draft }: StepProps) {
@@ -109,101 +110,55 @@ export function Takes({ plan, doc, draft }: StepProps) {
 
 /** The bill by groups; each line opens how it follows, and its price can be set where it stands. */
 export function TakesTable({ plan, price }: { plan: Plan; price?: boolean }) {
-  const { text } = useReading();
-  const [open, setOpen] = useState<number>();
-  const groups = [...new Set(plan.bill.map((l) => l.group))];
   const cost = plan.figures.find((f) => f.path === "bill.cost");
   if (plan.bill.length === 0) return null;
-  const keep = (l: Plan["bill"][number], each: number | undefined) => {
+  const keep = (l: Line, each: number | undefined) => {
     if (each === undefined) return;
     void patchEstate((e) => ({
       prices: [...(e.prices ?? []), { item: l.item, unit: l.unit, each, on: plan.today, source: "" }],
     })).then(() => say(`The price of ${l.what} is kept in Stores`), sayError);
   };
+  const hours: Column<Line>[] = plan.bill.some((l) => l.hours)
+    ? [{ head: "hours", className: "text-sm text-faint", cell: (l) => l.hours }]
+    : [];
+  const each: Column<Line> = {
+    head: "price each",
+    num: true,
+    className: "no-print",
+    cell: (l) =>
+      l.item && (
+        <NumberField
+          hidden
+          label={`Price of ${l.what}, for each ${l.unit}`}
+          unit={l.unit}
+          quantity="plain"
+          width="w-20"
+          value={undefined}
+          keep={(v) => keep(l, v)}
+        />
+      ),
+  };
   return (
-    <Wide label="What it takes">
-      <table className="tbl mt-2">
-        <caption className="sr-only">What establishing the planting takes</caption>
-        <thead>
-          <tr>
-            <th>what</th>
-            <th className="num">how much</th>
-            <th className="num">cost</th>
-            {price && <th className="num no-print">price each</th>}
-          </tr>
-        </thead>
-        <tbody>
-          {groups.map((g) => (
-            <Fragment key={g}>
-              <tr>
-                <td colSpan={4} className="pt-3 font-semibold">
-                  {g}
-                </td>
-              </tr>
-              {plan.bill.map((l, i) =>
-                l.group !== g ? null : (
-                  <Fragment key={i}>
-                    <tr>
-                      <td>
-                        <button
-                          className="press text-left font-normal"
-                          aria-expanded={open === i}
-                          onClick={() => setOpen(open === i ? undefined : i)}
-                        >
-                          {l.what}
-                        </button>
-                        {l.hours && <span className="text-sm text-faint"> {l.hours}</span>}
-                      </td>
-                      <td className="num">{text(l.amount, l.quantity)}</td>
-                      <td className={`num ${l.costText === "no price" ? "text-faint" : ""}`}>{l.costText}</td>
-                      {price && (
-                        <td className="num no-print">
-                          {l.item && (
-                            <NumberField
-                              hidden
-                              label={`Price of ${l.what}, for each ${l.unit}`}
-                              unit={l.unit}
-                              quantity="plain"
-                              width="w-20"
-                              value={undefined}
-                              keep={(v) => keep(l, v)}
-                            />
-                          )}
-                        </td>
-                      )}
-                    </tr>
-                    {open === i && (
-                      <tr>
-                        <td colSpan={4} className="bg-soil text-sm">
-                          {l.how}
-                          {l.with && (
-                            <>
-                              <br />= {l.with}
-                            </>
-                          )}
-                          <br />
-                          <span className="text-faint">
-                            {l.source}
-                            {l.item && `; priced by the ${l.unit}`}
-                          </span>
-                        </td>
-                      </tr>
-                    )}
-                  </Fragment>
-                ),
-              )}
-            </Fragment>
-          ))}
-        </tbody>
-        <tfoot>
-          <tr>
-            <th className="text-left">together</th>
-            <td />
-            <td className="num font-semibold">{cost?.text}</td>
-            {price && <td className="no-print" />}
-          </tr>
-        </tfoot>
-      </table>
-    </Wide>
+    <BillTable
+      label="What establishing the planting takes"
+      lines={plan.bill}
+      beside={price ? [...hours, each] : hours}
+      together={{ cost: cost?.text }}
+      how={(l) => (
+        <>
+          {l.how}
+          {l.with && (
+            <>
+              <br />= {l.with}
+            </>
+          )}
+          <br />
+          <span className="text-faint">
+            {l.source}
+            {l.item && `; priced by the ${l.unit}`}
+          </span>
+        </>
+      )}
+    />
   );
 }

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { changed, read, useClimate, useEstate, write, type Patch, type Schema } from "../api/client";
+import { changed, patchEstate, read, useClimate, useEstate, write, type Patch, type Schema } from "../api/client";
 import { FileButton, NumberField, TextField } from "../shell/Fields";
 import { say, sayError } from "../shell/Notices";
 import { Panel } from "../shell/Sheet";
@@ -7,18 +7,8 @@ import { Busy, ErrorText, Trouble } from "../shell/States";
 import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import { day } from "../units";
+import { Normals } from "./Normals";
 import { YearStrip } from "./YearStrip";
-
-const months = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
-const rows = [
-  ["meanC", "mean", "temp"],
-  ["minC", "night", "temp"],
-  ["maxC", "day", "temp"],
-  ["rainMm", "rain", "rain"],
-  ["rhPct", "humidity", "percent"],
-  ["windMS", "wind at 2 m", "speed"],
-  ["sunH", "sun a day", "hours"],
-] as const;
 
 /** The climate: normals and the daily record, what follows from them, and where they come from. */
 export default function ClimatePage() {
@@ -33,12 +23,7 @@ export default function ClimatePage() {
     return <Trouble error={climate.error ?? estate.error} retry={() => void climate.refetch()} />;
   const c = climate.data;
   const { estate: e, revision } = estate.data;
-  const put = (patch: Patch, done: string) =>
-    void write
-      .estate(revision, patch)
-      .then(() => say(done), sayError)
-      .finally(() => void changed());
-  const blank = Array.from({ length: 12 }, () => ({ meanC: 10, minC: 5, rainMm: 80 }));
+  const put = (make: (now: Schema["Estate"]) => Patch, done: string) => void patchEstate(make).then(() => say(done), sayError);
   return (
     <div className="px-5 py-4">
       <div className="flex flex-wrap items-baseline justify-between gap-3">
@@ -54,7 +39,7 @@ export default function ClimatePage() {
             setError(undefined);
             read
               .normals({ name, text: t })
-              .then((m) => put({ climate: m, climateSource: name }, "The normals are kept"), setError);
+              .then((m) => put(() => ({ climate: m, climateSource: name }), "The normals are kept"), setError);
           }}
           refuse={setError}
         />
@@ -86,17 +71,21 @@ export default function ClimatePage() {
           label="Weather station's address"
           width="w-56"
           value={e.station ?? ""}
-          keep={(v) => put({ station: v }, "The station's address is kept")}
+          keep={(v) => put(() => ({ station: v }), "The station's address is kept")}
         />
         <NumberField
           label="Height of the record"
           quantity="height"
           value={e.elevationM}
-          keep={(v) => put({ elevationM: v ?? null }, "The height of the record is kept")}
+          keep={(v) => put(() => ({ elevationM: v ?? null }), "The height of the record is kept")}
         />
         <label className="pb-1.5 text-sm">
-          <input type="checkbox" checked={e.coast ?? false} onChange={(ev) => put({ coast: ev.target.checked }, "Kept")} /> sea
-          air
+          <input
+            type="checkbox"
+            checked={e.coast ?? false}
+            onChange={(ev) => put(() => ({ coast: ev.target.checked }), "Kept")}
+          />{" "}
+          sea air
         </label>
       </div>
       {error !== undefined && <ErrorText error={error} />}
@@ -196,66 +185,7 @@ export default function ClimatePage() {
           )}
         </section>
       </div>
-      <h2 className="mt-6">Monthly normals</h2>
-      {e.climate.length === 0 ? (
-        <button
-          className="act mt-1"
-          onClick={() => put({ climate: blank, climateSource: "entered by hand" }, "Change the twelve months to what they are")}
-        >
-          Enter them by hand
-        </button>
-      ) : (
-        <Wide label="Monthly normals">
-          <table className="tbl">
-            <thead>
-              <tr>
-                <th />
-                {months.map((m) => (
-                  <th key={m} className="num">
-                    {m}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map(([k, label, q]) => (
-                <tr key={k}>
-                  <td className="whitespace-nowrap">
-                    {label} <span className="unit">{unit(q)}</span>
-                  </td>
-                  {e.climate.map((m, i) => (
-                    <td key={i}>
-                      <NumberField
-                        hidden
-                        width="w-16"
-                        label={`${months[i]}, ${label}`}
-                        quantity={q}
-                        value={m[k]}
-                        keep={(v) => {
-                          if (v === undefined && (k === "meanC" || k === "minC" || k === "rainMm")) return;
-                          put(
-                            {
-                              climate: e.climate.map((x, j) => (j === i ? { ...x, [k]: v } : x)),
-                              climateSource: e.climateSource,
-                            },
-                            `${months[i]} is kept`,
-                          );
-                        }}
-                      />
-                    </td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
-      )}
-      <TextField
-        label="Where they are from"
-        width="w-96"
-        value={e.climateSource}
-        keep={(v) => put({ climateSource: v }, "Kept")}
-      />
+      <Normals e={e} put={put} />
       {weather && (
         <Panel title={weather.name} close={() => setWeather(undefined)}>
           <p>

@@ -1,3 +1,4 @@
+import { BillTable } from "../shell/BillTable";
 import { useState } from "react";
 import { Link } from "react-router";
 import { changed, write } from "../api/client";
@@ -5,43 +6,20 @@ import type { StepProps } from "../block/stepProps";
 import { FileButton } from "../shell/Fields";
 import { say } from "../shell/Notices";
 import { ErrorText } from "../shell/States";
-import { Wide } from "../shell/Wide";
 import { useReading } from "../shell/reading";
 import type { Drains } from "./types";
 import { toBlock } from "../block/paths";
 
 /** The lines of the bill, on the screen and on paper. */
-export function BillTable({ drains: d }: { drains: Drains }) {
+export function DrainBill({ drains: d }: { drains: Drains }) {
   const { text } = useReading();
   return (
-    <Wide label="Bill of quantities">
-      <table className="tbl">
-        <thead>
-          <tr>
-            <th>what</th>
-            <th className="num">amount</th>
-            <th className="num min-w-28">cost</th>
-            <th>note</th>
-          </tr>
-        </thead>
-        <tbody>
-          {d.bill.map((l, i) => (
-            <tr key={i}>
-              <td>{l.what}</td>
-              <td className="num whitespace-nowrap">{text(l.amount, l.quantity)}</td>
-              <td className="num whitespace-nowrap">{l.costText}</td>
-              <td className="text-sm text-faint">{l.note}</td>
-            </tr>
-          ))}
-          <tr>
-            <td className="font-semibold">Together</td>
-            <td className="num">{text(d.machineH, "hours")}</td>
-            <td className="num font-semibold">{d.costText}</td>
-            <td />
-          </tr>
-        </tbody>
-      </table>
-    </Wide>
+    <BillTable
+      label="Bill of quantities"
+      lines={d.bill}
+      beside={[{ head: "note", className: "text-sm text-faint", cell: (l) => l.note }]}
+      together={{ amount: text(d.machineH, "hours"), cost: d.costText }}
+    />
   );
 }
 
@@ -55,7 +33,7 @@ export function Bill({ plan, doc }: StepProps) {
       {d.bill.length === 0 ? (
         <p className="max-w-prose text-faint">Nothing is designed yet, so nothing has to be bought.</p>
       ) : (
-        <BillTable drains={d} />
+        <DrainBill drains={d} />
       )}
       <div className="no-print mt-4 flex flex-wrap items-center gap-2">
         {(d.network || d.cut) && (

@@ -1,10 +1,12 @@
 import { useState } from "react";
 import { useLists, type Schema } from "../api/client";
 import type { StepProps } from "../block/stepProps";
-import { DayField, NumberField, Pick, TextField } from "../shell/Fields";
-import { Wide } from "../shell/Wide";
+import { NumberField, Pick, TextField } from "../shell/Fields";
+import { Table } from "../shell/Table";
 import { useReading } from "../shell/reading";
-import { day, dayNumber } from "../units";
+import { day } from "../units";
+import { AugerHoles } from "./AugerHoles";
+import { NewReading, WellSeries } from "./WellSeries";
 
 type Well = Schema["Well"];
 type Hole = Schema["Hole"];
@@ -24,13 +26,13 @@ export function Water({ plan, doc, draft }: StepProps) {
   const holes = w.holes ?? [];
   const k = Math.min(at, wells.length - 1);
   const well = wells[k];
-  const putWell = (part: Partial<Well>, done?: string) =>
-    void draft.commit(
-      (b) => ({ drains: { wells: (b.drains?.wells ?? []).map((x, i) => (i === k ? { ...x, ...part } : x)) } }),
-      done,
-    );
-  const putHole = (i: number, part: Partial<Hole>) =>
-    void draft.commit((b) => ({ drains: { holes: (b.drains?.holes ?? []).map((x, j) => (j === i ? { ...x, ...part } : x)) } }));
+  const changeWells = (make: (now: Well[]) => Well[], done?: string) =>
+    void draft.commit((b) => ({ drains: { wells: make(b.drains?.wells ?? []) } }), done);
+  const makeWell = (make: (now: Well) => Partial<Well>, done?: string) =>
+    changeWells((now) => now.map((x, i) => (i === k ? { ...x, ...make(x) } : x)), done);
+  const putWell = (part: Partial<Well>, done?: string) => makeWell(() => part, done);
+  const changeHoles = (make: (now: Hole[]) => Hole[], done?: string) =>
+    void draft.commit((b) => ({ drains: { holes: make(b.drains?.holes ?? []) } }), done);
   const c = d.criterion;
   const seen = plan.soil.pits.filter((p) => !p.draft);
   return (
@@ -139,7 +141,7 @@ export function Water({ plan, doc, draft }: StepProps) {
           className="act"
           onClick={() => {
             setAt(wells.length);
-            keep({ wells: [...wells, { name: `Well ${wells.length + 1}`, depthCm: 150, readings: [] }] }, "A dip well is added");
+            changeWells((now) => [...now, { name: `Well ${now.length + 1}`, depthCm: 150, readings: [] }], "A dip well is added");
           }}
         >
           Add a dip well
@@ -165,29 +167,30 @@ export function Water({ plan, doc, draft }: StepProps) {
                 keep={(v) => v && putWell({ depthCm: v })}
               />
             </div>
-            <table className="tbl mt-2">
-              <tbody>
-                {well.readings.map((r, i) => (
-                  <tr key={i}>
-                    <td>{day(r.on)}</td>
-                    <td className="num">{r.waterCm >= well.depthCm ? "dry" : text(r.waterCm, "depth")}</td>
-                    <td>
-                      <button
-                        className="act"
-                        onClick={() => putWell({ readings: well.readings.filter((_, j) => j !== i) }, "The reading is taken out")}
-                      >
-                        Take out<span className="sr-only">: reading of {day(r.on)}</span>
-                      </button>
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Table
+              label={`Readings of ${well.name} as a list`}
+              className="mt-2"
+              rows={well.readings}
+              id={(r) => r.on}
+              columns={[
+                { head: "on", cell: (r) => day(r.on) },
+                {
+                  head: "water at",
+                  num: true,
+                  cell: (r) => (r.waterCm >= well.depthCm ? "dry" : text(r.waterCm, "depth")),
+                },
+              ]}
+              takeOut={{
+                what: (r) => `the reading of ${day(r.on)}`,
+                done: (r) =>
+                  makeWell((now) => ({ readings: now.readings.filter((x) => x.on !== r.on) }), "The reading is taken out"),
+              }}
+            />
             <NewReading
               today={plan.today}
               add={(r) =>
-                putWell(
-                  { readings: [...well.readings, r].sort((a, b) => (a.on < b.on ? -1 : 1)) },
+                makeWell(
+                  (now) => ({ readings: [...now.readings, r].sort((a, b) => (a.on < b.on ? -1 : 1)) }),
                   `${day(r.on)}: ${text(r.waterCm, "depth")} is kept`,
                 )
               }
@@ -196,7 +199,7 @@ export function Water({ plan, doc, draft }: StepProps) {
               className="act mt-2"
               onClick={() => {
                 setAt(0);
-                keep({ wells: wells.filter((_, i) => i !== k) }, `${well.name} is taken out; undo brings it back`);
+                changeWells((now) => now.filter((_, i) => i !== k), `${well.name} is taken out; undo brings it back`);
               }}
             >
               Take this well out
@@ -210,112 +213,25 @@ export function Water({ plan, doc, draft }: StepProps) {
         Bail a hole below the rested water and time its rise: the only cheap measure of how fast soil lets water through. One for
         every {text(2e4, "area")} to {text(4e4, "area")}, five in each soil.
       </p>
-      {holes.length > 0 && (
-        <Wide label="Auger holes">
-          <table className="tbl mt-1">
-            <thead>
-              <tr>
-                <th>hole</th>
-                <th>on</th>
-                <th className="num">radius</th>
-                <th className="num">below rested water</th>
-                <th className="num">bailed down</th>
-                <th className="num">rose</th>
-                <th className="num">in, s</th>
-                <th>ends on the layer</th>
-                <th className="num">permeability</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {holes.map((h, i) => {
-                const view = d.holes[i];
-                const cm = (label: string, v: number, f: keyof Hole) => (
-                  <NumberField
-                    hidden
-                    label={`${h.name}, ${label}`}
-                    quantity="depth"
-                    width="w-16"
-                    value={v}
-                    keep={(x) => x && putHole(i, { [f]: x })}
-                  />
-                );
-                return (
-                  <tr key={i}>
-                    <td>
-                      <TextField
-                        hidden
-                        label={`Name of hole ${i + 1}`}
-                        value={h.name}
-                        width="w-28"
-                        keep={(v) => v && putHole(i, { name: v })}
-                      />
-                    </td>
-                    <td>
-                      <DayField hidden label={`${h.name}, on`} value={h.on} keep={(v) => putHole(i, { on: v })} />
-                    </td>
-                    <td className="num">{cm("radius", h.radiusCm, "radiusCm")}</td>
-                    <td className="num">{cm("below rested water", h.depthCm, "depthCm")}</td>
-                    <td className="num">{cm("bailed down", h.firstCm, "firstCm")}</td>
-                    <td className="num">{cm("rose", h.riseCm, "riseCm")}</td>
-                    <td className="num">
-                      <NumberField
-                        hidden
-                        label={`${h.name}, seconds`}
-                        quantity="count"
-                        width="w-16"
-                        value={h.seconds}
-                        keep={(x) => x && putHole(i, { seconds: x })}
-                      />
-                    </td>
-                    <td>
-                      <input
-                        type="checkbox"
-                        aria-label={`${h.name} ends on the layer that stops water`}
-                        checked={h.onLayer}
-                        onChange={(e) => putHole(i, { onLayer: e.target.checked })}
-                      />
-                    </td>
-                    <td className="num whitespace-nowrap">
-                      {view?.dropped ? <span className="text-decide">does not count</span> : view && text(view.kMDay, "seep")}
-                    </td>
-                    <td>
-                      <button
-                        className="act"
-                        onClick={() =>
-                          keep({ holes: holes.filter((_, j) => j !== i) }, `${h.name} is taken out; undo brings it back`)
-                        }
-                      >
-                        Take out<span className="sr-only"> {h.name}</span>
-                      </button>
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </Wide>
-      )}
+      {holes.length > 0 && <AugerHoles plan={plan} holes={holes} change={changeHoles} />}
       <div className="mt-2 flex flex-wrap items-end gap-3">
         <button
           className="act"
           onClick={() =>
-            keep(
-              {
-                holes: [
-                  ...holes,
-                  {
-                    name: `Hole ${holes.length + 1}`,
-                    on: plan.today,
-                    radiusCm: 4,
-                    depthCm: 60,
-                    firstCm: 40,
-                    riseCm: 8,
-                    seconds: 60,
-                    onLayer: false,
-                  },
-                ],
-              },
+            changeHoles(
+              (now) => [
+                ...now,
+                {
+                  name: `Hole ${now.length + 1}`,
+                  on: plan.today,
+                  radiusCm: 4,
+                  depthCm: 60,
+                  firstCm: 40,
+                  riseCm: 8,
+                  seconds: 60,
+                  onLayer: false,
+                },
+              ],
               "A hole is added; enter its reading",
             )
           }
@@ -337,90 +253,5 @@ export function Water({ plan, doc, draft }: StepProps) {
         )}
       </div>
     </div>
-  );
-}
-
-function NewReading({ today, add }: { today: string; add: (r: { on: string; waterCm: number }) => void }) {
-  const [on, setOn] = useState(today);
-  return (
-    <div className="mt-2 flex flex-wrap items-end gap-2">
-      <DayField label="Read on" value={on} keep={setOn} />
-      <NumberField
-        key={on}
-        label="Water at"
-        quantity="depth"
-        width="w-16"
-        value={undefined}
-        keep={(v) => v !== undefined && add({ on, waterCm: v })}
-      />
-    </div>
-  );
-}
-
-/** The readings of a well through time, the surface on top. */
-function WellSeries({ well, criterionM }: { well: Well; criterionM: number }) {
-  const { text } = useReading();
-  const r = well.readings;
-  if (r.length === 0) return <p className="text-sm text-faint">No reading yet.</p>;
-  const a = dayNumber(r[0]!.on);
-  const b = Math.max(a + 30, dayNumber(r.at(-1)!.on));
-  const x = (on: string) => 60 + ((dayNumber(on) - a) / (b - a)) * 500;
-  const y = (cm: number) => 22 + (cm / well.depthCm) * 150;
-  const ticks = [0, 0.25, 0.5, 0.75, 1].map((f) => f * well.depthCm);
-  return (
-    <Wide label={`Readings of ${well.name}`}>
-      <svg
-        viewBox="0 0 600 205"
-        className="block w-full min-w-[32rem]"
-        role="img"
-        aria-label={`Water in ${well.name} through the year, ${r.length} readings`}
-      >
-        <rect x="60" y={y(0)} width="500" height={150} fill="var(--color-soil)" />
-        {ticks.map((cm) => (
-          <g key={cm}>
-            <path d={`M54 ${y(cm)}H60`} stroke="var(--color-ink)" />
-            <text x="50" y={y(cm) + 4} textAnchor="end" fontSize="12.5" fill="var(--color-faint)">
-              {text(cm, "depth")}
-            </text>
-          </g>
-        ))}
-        <path d="M60 22H560" stroke="var(--color-ink)" strokeWidth="2" />
-        {criterionM * 100 < well.depthCm && (
-          <g>
-            <path d={`M60 ${y(criterionM * 100)}H560`} stroke="var(--color-growth)" strokeWidth="1.4" strokeDasharray="7 5" />
-            <text x="556" y={y(criterionM * 100) - 4} textAnchor="end" fontSize="12.5" fill="var(--color-growth)">
-              asked for
-            </text>
-          </g>
-        )}
-        <path
-          d={r.map((p, i) => `${i ? "L" : "M"}${x(p.on)} ${y(p.waterCm)}`).join("")}
-          fill="none"
-          stroke="var(--color-water)"
-          strokeWidth="2"
-        />
-        {r.map((p) => (
-          <g key={p.on}>
-            <circle
-              cx={x(p.on)}
-              cy={y(p.waterCm)}
-              r="4"
-              fill={p.waterCm >= well.depthCm ? "var(--color-paper)" : "var(--color-water)"}
-              stroke="var(--color-water)"
-              strokeWidth="1.6"
-            />
-            <title>{`${day(p.on)}: ${p.waterCm >= well.depthCm ? "dry" : text(p.waterCm, "depth")}`}</title>
-          </g>
-        ))}
-        <text x="60" y="198" fontSize="12.5" fill="var(--color-ink)">
-          {day(r[0]!.on)}
-        </text>
-        {r.length > 1 && (
-          <text x="560" y="198" fontSize="12.5" textAnchor="end" fill="var(--color-ink)">
-            {day(r.at(-1)!.on)}
-          </text>
-        )}
-      </svg>
-    </Wide>
   );
 }

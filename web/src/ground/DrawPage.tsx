@@ -1,18 +1,6 @@
-import { useEffect, useState, type DragEvent } from "react";
+import { useState, type DragEvent } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import {
-  changed,
-  Failed,
-  patchBlock,
-  patchEstate,
-  read as readFrom,
-  Stale,
-  useBlock,
-  useOverview,
-  write,
-  type Block,
-  type Schema,
-} from "../api/client";
+import { changed, patchBlock, patchEstate, Stale, useBlock, useOverview, write, type Block, type Schema } from "../api/client";
 import { useReading } from "../shell/reading";
 import { say } from "../shell/Notices";
 import { PlaceField } from "../shell/PlaceField";
@@ -21,7 +9,8 @@ import { FoundInFile } from "./FoundInFile";
 import { PointTable } from "./PointTable";
 import { Reshape, type CutLine } from "./Reshape";
 import { ToldOutline } from "./ToldOutline";
-import type { Points } from "./points";
+import { boundariesIn, type Points } from "./points";
+import { useMeasured } from "./useMeasured";
 import { late } from "../shell/late";
 
 const BoundaryMap = late(() => import("./BoundaryMap"), "Drawing the map");
@@ -62,14 +51,11 @@ function Editor({
   const [told, setTold] = useState<Schema["OutlineDrawn"]>();
   const [line, setLine] = useState<CutLine>();
   const [accuracy, setAccuracy] = useState(String(doc?.block.accuracyM ?? 0));
-  const [measured, setMeasured] = useState<{ areaM2: number; perimeterM: number }>();
-  const [trouble, setTrouble] = useState<unknown>();
   const [error, setError] = useState<unknown>();
   const [found, setFound] = useState<Schema["Candidate"][]>();
   const [taken, setTaken] = useState<Schema["Candidate"][]>([]);
   const [over, setOver] = useState(false);
   const [corners, setCorners] = useState<Points>([]);
-  const [sides, setSides] = useState<number[]>([]);
   const placeless = !doc && others.length === 0;
   const holes = doc?.block.boundary.holes ?? [];
 
@@ -88,55 +74,7 @@ function Editor({
 
   // while a boundary is drawn its corners so far are measured, the pointer being the last of them
   const shape = points.length > 0 ? points : corners;
-  useEffect(() => {
-    if (shape.length < 2) {
-      setSides([]);
-      return;
-    }
-    let live = true;
-    const wait = setTimeout(() => {
-      const ring = shape.length > 2 ? [...shape, shape[0]!] : shape;
-      write.sides(ring).then(
-        (s) => live && setSides(s),
-        () => live && setSides([]),
-      );
-    }, 60);
-    return () => {
-      live = false;
-      clearTimeout(wait);
-    };
-  }, [shape]);
-
-  useEffect(() => {
-    if (shape.length < 3) {
-      setMeasured(undefined);
-      setTrouble(undefined);
-      return;
-    }
-    let live = true;
-    const wait = setTimeout(() => {
-      write.area([shape, ...holes].map((r) => r.map((p) => [p.lon, p.lat]))).then(
-        (m) => {
-          if (live) {
-            setMeasured(m);
-            setTrouble(undefined);
-          }
-        },
-        (e: unknown) => {
-          if (live) {
-            setMeasured(undefined);
-            setTrouble(points.length > 0 ? e : undefined); // half a boundary may cross itself
-          }
-        },
-      );
-    }, 60);
-    return () => {
-      live = false;
-      clearTimeout(wait);
-    };
-    // holes belong to the document and do not change while drawing
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [shape]);
+  const { measured, sides, trouble } = useMeasured(shape, holes, points.length > 0);
 
   const keep = async () => {
     setError(undefined);
@@ -178,19 +116,8 @@ function Editor({
   const read = async (file: File) => {
     setError(undefined);
     setFound(undefined);
-    if (file.size > 8 * 1024 * 1024) {
-      setError(
-        new Failed({
-          type: "too-large",
-          title: "The file cannot be used",
-          status: 413,
-          detail: `${file.name} holds ${(file.size / 1048576).toFixed(1)} MB; at most 8 MB are read. Simplify the lines or split it.`,
-        }),
-      );
-      return;
-    }
     try {
-      const list = await readFrom.boundaries(file);
+      const list = await boundariesIn(file);
       setFound(list);
       setTaken(list.filter((c) => !c.problem && !c.doubt));
     } catch (e) {

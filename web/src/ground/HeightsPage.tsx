@@ -1,5 +1,16 @@
 import { useState } from "react";
-import { changed, read, useEstate, useLists, useOverview, useStatus, write, type Patch, type Schema } from "../api/client";
+import {
+  changed,
+  patchEstate,
+  read,
+  useEstate,
+  useLists,
+  useOverview,
+  useStatus,
+  write,
+  type Patch,
+  type Schema,
+} from "../api/client";
 import { DayField, FileButton, NumberField, Pick, TextField } from "../shell/Fields";
 import { say, sayError } from "../shell/Notices";
 import { Busy, ErrorText, Trouble } from "../shell/States";
@@ -34,11 +45,7 @@ export default function HeightsPage() {
   const { estate: e, revision } = estate.data;
   const heights = e.heights ?? [];
   const barriers = e.barriers ?? [];
-  const put = (patch: Patch, done: string) =>
-    void write
-      .estate(revision, patch)
-      .then(() => say(done), sayError)
-      .finally(() => void changed());
+  const put = (make: (now: Schema["Estate"]) => Patch, done: string) => void patchEstate(make).then(() => say(done), sayError);
   const look = (f: Source) => {
     setFile(f);
     setError(undefined);
@@ -59,7 +66,10 @@ export default function HeightsPage() {
     setError(undefined);
   };
   const change = (i: number, part: Partial<Schema["Barrier"]>) =>
-    put({ barriers: barriers.map((b, j) => (j === i ? { ...b, ...part } : b)) }, `${barriers[i]!.name} is kept`);
+    put(
+      (now) => ({ barriers: (now.barriers ?? []).map((b, j) => (j === i ? { ...b, ...part } : b)) }),
+      `${barriers[i]!.name} is kept`,
+    );
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-6 px-5 py-4 lg:grid-cols-[minmax(0,1fr)_25rem]">
       <section className="min-w-0">
@@ -73,12 +83,12 @@ export default function HeightsPage() {
             drawn={(line) => {
               setDrawing(false);
               put(
-                {
+                (now) => ({
                   barriers: [
-                    ...barriers,
+                    ...(now.barriers ?? []),
                     { name: `Hedge ${barriers.length + 1}`, kind: "hedge", line, heightM: 3, porosity: 0.2, gap: false },
                   ],
-                },
+                }),
                 "A barrier is drawn; say what it is",
               );
             }}
@@ -102,7 +112,10 @@ export default function HeightsPage() {
               <button
                 className="act"
                 onClick={() =>
-                  put({ heights: heights.filter((_, j) => j !== i) }, "The heights are taken off; undo brings them back")
+                  put(
+                    (now) => ({ heights: (now.heights ?? []).filter((_, j) => j !== i) }),
+                    "The heights are taken off; undo brings them back",
+                  )
                 }
               >
                 Take off<span className="sr-only"> {h.name}</span>
@@ -266,7 +279,12 @@ export default function HeightsPage() {
                 )}
                 <button
                   className="act"
-                  onClick={() => put({ barriers: barriers.filter((_, j) => j !== i) }, "It is taken off; undo brings it back")}
+                  onClick={() =>
+                    put(
+                      (now) => ({ barriers: (now.barriers ?? []).filter((_, j) => j !== i) }),
+                      "It is taken off; undo brings it back",
+                    )
+                  }
                 >
                   Take off<span className="sr-only"> {b.name}</span>
                 </button>

@@ -1,3 +1,4 @@
+import { Table } from "../shell/Table";
 import { useState } from "react";
 import type { Points } from "./points";
 
@@ -9,50 +10,33 @@ export function PointTable({ points, change }: { points: Points; change: (p: Poi
   return (
     <details className="mt-4" open={points.length > 0 && points.length < 40}>
       <summary className="cursor-pointer font-semibold">Points as a table</summary>
-      <div className="mt-1 max-h-72 overflow-auto" tabIndex={0} role="region" aria-label="Points of the boundary">
-        <table className="tbl">
-          <thead>
-            <tr>
-              <th className="num">point</th>
-              <th className="num">longitude °</th>
-              <th className="num">latitude °</th>
-              <th>
-                <span className="sr-only">take away</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {points.map((p, i) => (
-              <tr key={`${i}:${p.lon}:${p.lat}`}>
-                <td className="num">{i + 1}</td>
-                {(["lon", "lat"] as const).map((k) => (
-                  <td key={k} className="num">
-                    <input
-                      className="field w-28 text-right"
-                      inputMode="decimal"
-                      aria-label={`${k === "lon" ? "Longitude" : "Latitude"} of point ${i + 1}`}
-                      defaultValue={p[k].toFixed(7)}
-                      onBlur={(e) => {
-                        const v = num(e.target.value);
-                        if (e.target.value !== p[k].toFixed(7) && Number.isFinite(v))
-                          change(points.map((q, j) => (j === i ? { ...q, [k]: v } : q)));
-                      }}
-                    />
-                  </td>
-                ))}
-                <td>
-                  <button
-                    className="text-faint underline"
-                    aria-label={`Take away point ${i + 1}`}
-                    onClick={() => change(points.filter((_, j) => j !== i))}
-                  >
-                    ×
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+      <div className="mt-1 max-h-72 overflow-auto">
+        <Table
+          label="Points of the boundary"
+          rows={points}
+          id={(p, i) => `${i}:${p.lon}:${p.lat}`}
+          columns={[
+            { head: "point", num: true, cell: (_, i) => i + 1 },
+            ...(["lon", "lat"] as const).map((k) => ({
+              head: k === "lon" ? "longitude °" : "latitude °",
+              num: true,
+              cell: (p: Points[number], i: number) => (
+                <input
+                  className="field w-28 text-right"
+                  inputMode="decimal"
+                  aria-label={`${k === "lon" ? "Longitude" : "Latitude"} of point ${i + 1}`}
+                  defaultValue={p[k].toFixed(7)}
+                  onBlur={(e) => {
+                    const v = num(e.target.value);
+                    if (e.target.value !== p[k].toFixed(7) && Number.isFinite(v))
+                      change(points.map((q, j) => (j === i ? { ...q, [k]: v } : q)));
+                  }}
+                />
+              ),
+            })),
+          ]}
+          takeOut={{ what: (_, i) => `point ${i + 1}`, done: (_, i) => change(points.filter((_, j) => j !== i)) }}
+        />
       </div>
       <form
         className="mt-2 flex items-end gap-2"

@@ -1,9 +1,16 @@
+import { Table } from "../shell/Table";
 import { patchEstate, useEstate, type Schema } from "../api/client";
 import { NumberField, TextField } from "../shell/Fields";
 import { say, sayError } from "../shell/Notices";
-import { Wide } from "../shell/Wide";
 
 type Crew = Schema["Crew"];
+
+const numbers = [
+  ["people", "people"],
+  ["hoursDay", "hours a day"],
+  ["daysWeek", "days a week"],
+  ["wage", "wage an hour"],
+] as const;
 
 /** The crews of the estate and what they can do in a week. */
 export function Crews() {
@@ -16,55 +23,37 @@ export function Crews() {
   return (
     <section>
       {list.length > 0 && (
-        <Wide label="Crews">
-          <table className="tbl">
-            <caption className="sr-only">Crews</caption>
-            <thead>
-              <tr>
-                <th>crew</th>
-                <th className="num">people</th>
-                <th className="num">hours a day</th>
-                <th className="num">days a week</th>
-                <th className="num">wage an hour</th>
-                <th>
-                  <span className="sr-only">take off</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.map((c) => (
-                <tr key={c.id}>
-                  <td>
-                    <TextField label="Name of the crew" hidden value={c.name} keep={(name) => name && change(c.id, { name })} />
-                  </td>
-                  {(["people", "hoursDay", "daysWeek", "wage"] as const).map((k) => (
-                    <td key={k} className="num">
-                      <NumberField
-                        label={`${c.name}, ${{ people: "people", hoursDay: "hours a day", daysWeek: "days a week", wage: "wage an hour" }[k]}`}
-                        hidden
-                        quantity="plain"
-                        width="w-16"
-                        value={c[k] || undefined}
-                        keep={(v) => (v !== undefined || k === "wage") && change(c.id, { [k]: v ?? 0 })}
-                      />
-                    </td>
-                  ))}
-                  <td>
-                    <button
-                      className="act px-1.5"
-                      aria-label={`Take ${c.name} off`}
-                      onClick={() =>
-                        put((now) => now.filter((x) => x.id !== c.id), `${c.name} is taken off; undo brings it back`)
-                      }
-                    >
-                      ×
-                    </button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Crews"
+          rows={list}
+          id={(c) => c.id}
+          columns={[
+            {
+              head: "crew",
+              cell: (c) => (
+                <TextField label="Name of the crew" hidden value={c.name} keep={(name) => name && change(c.id, { name })} />
+              ),
+            },
+            ...numbers.map(([k, head]) => ({
+              head,
+              num: true,
+              cell: (c: Crew) => (
+                <NumberField
+                  label={`${c.name}, ${head}`}
+                  hidden
+                  quantity="plain"
+                  width="w-16"
+                  value={c[k] || undefined}
+                  keep={(v) => (v !== undefined || k === "wage") && change(c.id, { [k]: v ?? 0 })}
+                />
+              ),
+            })),
+          ]}
+          takeOut={{
+            what: (c) => c.name,
+            done: (c) => put((now) => now.filter((x) => x.id !== c.id), `${c.name} is taken out; undo brings it back`),
+          }}
+        />
       )}
       <button
         className="act mt-2"

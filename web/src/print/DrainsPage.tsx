@@ -1,7 +1,7 @@
 import { useId, useState } from "react";
 import { useParams } from "react-router";
 import { useEstate, useLand, usePlan, type Plan } from "../api/client";
-import { BillTable, Laying } from "../drains/Bill";
+import { DrainBill, Laying } from "../drains/Bill";
 import { DrainLines } from "../drains/DrainSheet";
 import { LongSection } from "../drains/LongSection";
 import { whole, wholes, type XY } from "../drains/types";
@@ -65,7 +65,7 @@ export default function DrainsPage() {
             <LongSection key={w.name} {...w} paper />
           ))}
           <h2 className="mt-5">Bill of quantities</h2>
-          <BillTable drains={d} />
+          <DrainBill drains={d} />
           <Laying drains={d} />
         </>
       )}

@@ -1,8 +1,8 @@
+import { Table } from "../shell/Table";
 import { useState } from "react";
 import { useLists, type Schema } from "../api/client";
 import { position } from "../drains/types";
 import { NumberField, Pick, TextField } from "../shell/Fields";
-import { Wide } from "../shell/Wide";
 import { PlanSheet } from "../draw/PlanSheet";
 import { laid } from "../block/draft";
 import { stands } from "../block/paths";
@@ -92,67 +92,54 @@ export function Obstacles({ plan, doc, draft, season }: StepProps) {
         )}
       </div>
       {list.length > 0 && (
-        <Wide label="Obstacles">
-          <table className="tbl mt-2">
-            <caption className="sr-only">What takes no plants</caption>
-            <thead>
-              <tr>
-                <th>what</th>
-                <th>called</th>
-                <th className="num">width</th>
-                <th className="num">kept free</th>
-                <th>
-                  <span className="sr-only">take off</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.map((o) => (
-                <tr key={o.id}>
-                  <td>
-                    <Pick label="Kind" hidden value={o.kind} options={kinds} keep={(k) => change(o.id, { kind: k })} />
-                  </td>
-                  <td>
-                    <TextField label="Name" hidden width="w-32" value={o.name} keep={(name) => change(o.id, { name })} />
-                  </td>
-                  <td className="num">
-                    {o.area ? (
-                      "area"
-                    ) : (
-                      <NumberField
-                        label="Width"
-                        hidden
-                        quantity="spacing"
-                        width="w-16"
-                        value={o.widthM}
-                        keep={(v) => change(o.id, { widthM: v ?? 0 })}
-                      />
-                    )}
-                  </td>
-                  <td className="num">
-                    <NumberField
-                      label="Kept free"
-                      hidden
-                      quantity="spacing"
-                      width="w-16"
-                      value={o.keepM}
-                      keep={(v) => change(o.id, { keepM: v ?? 0 })}
-                    />
-                  </td>
-                  <td>
-                    <button
-                      className="act px-1.5"
-                      aria-label={`Take ${o.name || o.kind} off`}
-                      onClick={() => put((now) => now.filter((x) => x.id !== o.id))}
-                    >
-                      ×
-                    </button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="What takes no plants"
+          className="mt-2"
+          rows={list}
+          id={(o) => o.id ?? ""}
+          columns={[
+            {
+              head: "what",
+              cell: (o) => <Pick label="Kind" hidden value={o.kind} options={kinds} keep={(k) => change(o.id, { kind: k })} />,
+            },
+            {
+              head: "called",
+              cell: (o) => <TextField label="Name" hidden width="w-32" value={o.name} keep={(name) => change(o.id, { name })} />,
+            },
+            {
+              head: "width",
+              num: true,
+              cell: (o) =>
+                o.area ? (
+                  "area"
+                ) : (
+                  <NumberField
+                    label="Width"
+                    hidden
+                    quantity="spacing"
+                    width="w-16"
+                    value={o.widthM}
+                    keep={(v) => change(o.id, { widthM: v ?? 0 })}
+                  />
+                ),
+            },
+            {
+              head: "kept free",
+              num: true,
+              cell: (o) => (
+                <NumberField
+                  label="Kept free"
+                  hidden
+                  quantity="spacing"
+                  width="w-16"
+                  value={o.keepM}
+                  keep={(v) => change(o.id, { keepM: v ?? 0 })}
+                />
+              ),
+            },
+          ]}
+          takeOut={{ what: (o) => o.name || o.kind, done: (o) => put((now) => now.filter((x) => x.id !== o.id)) }}
+        />
       )}
       {list.some((o) => o.kind === "power line" || o.kind === "drain line") && (
         <p className="mt-1 max-w-prose text-sm text-straw">

@@ -1,13 +1,11 @@
 import { useOrders } from "../api/client";
+import { BillTable } from "../shell/BillTable";
 import { Busy, Trouble } from "../shell/States";
-import { useReading } from "../shell/reading";
-import { Wide } from "../shell/Wide";
 import { day } from "../units";
 
 /** What the plans of all blocks take, summed, by the last day to order it. */
 export function Orders() {
   const orders = useOrders();
-  const { text } = useReading();
   if (orders.isPending) return <Busy what="Adding up what the plans take" />;
   if (orders.error) return <Trouble error={orders.error} retry={() => void orders.refetch()} />;
   return (
@@ -16,34 +14,23 @@ export function Orders() {
       {orders.data.length === 0 ? (
         <p className="text-faint">No block is planned that takes anything.</p>
       ) : (
-        <Wide label="To order">
-          <table className="tbl">
-            <caption className="sr-only">What the plans take, by the last day to order it</caption>
-            <thead>
-              <tr>
-                <th>at the latest</th>
-                <th>what</th>
-                <th className="num">how much</th>
-                <th className="num">cost</th>
-                <th>for</th>
-              </tr>
-            </thead>
-            <tbody>
-              {orders.data.map((o) => (
-                <tr key={o.what + o.by}>
-                  <td className={`whitespace-nowrap ${o.late ? "font-semibold text-decide" : ""}`}>
-                    {day(o.by)}
-                    {o.late && <span className="block text-sm">its day has passed</span>}
-                  </td>
-                  <td>{o.what}</td>
-                  <td className="num">{text(o.amount, o.quantity)}</td>
-                  <td className={`num ${o.costText === "no price" ? "text-faint" : ""}`}>{o.costText}</td>
-                  <td className="text-faint">{[...new Set(o.blocks)].join(", ")}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <BillTable
+          label="To order"
+          lines={orders.data}
+          before={[
+            {
+              head: "at the latest",
+              className: "whitespace-nowrap",
+              cell: (o) => (
+                <span className={o.late ? "font-semibold text-decide" : ""}>
+                  {day(o.by)}
+                  {o.late && <span className="block text-sm">its day has passed</span>}
+                </span>
+              ),
+            },
+          ]}
+          beside={[{ head: "for", className: "text-faint", cell: (o) => [...new Set(o.blocks)].join(", ") }]}
+        />
       )}
     </section>
   );

@@ -1,13 +1,14 @@
 import { useState } from "react";
-import { changed, useEstate, useLists, useStatus, write, type Patch, type Schema } from "../api/client";
+import { patchEstate, useEstate, useLists, useStatus, type Patch, type Schema } from "../api/client";
 import { DayField, NumberField, Pick, TextField } from "../shell/Fields";
 import { say, sayError } from "../shell/Notices";
 import { Busy, Trouble } from "../shell/States";
 import { useReading } from "../shell/reading";
-import { Wide } from "../shell/Wide";
+import { Table, type Column } from "../shell/Table";
 import { day } from "../units";
 import { Orders } from "./Orders";
 
+type Estate = Schema["Estate"];
 type Material = Schema["Material"];
 
 /** What is at hand and what it costs: liming materials with their analysis, and dated prices. */
@@ -22,30 +23,29 @@ export default function StoresPage() {
   const [source, setSource] = useState("");
   if (estate.isPending || lists.isPending || status.isPending) return <Busy what="Opening the stores" />;
   if (estate.error || lists.error) return <Trouble error={estate.error ?? lists.error} />;
-  const { estate: e, revision } = estate.data;
+  const { estate: e } = estate.data;
   const materials = e.materials ?? [];
   const prices = e.prices ?? [];
-  const put = (patch: Patch, done: string) =>
-    void write
-      .estate(revision, patch)
-      .then(() => say(done), sayError)
-      .finally(() => void changed());
-  const change = (i: number, part: Partial<Material>) =>
-    put({ materials: materials.map((m, j) => (j === i ? { ...m, ...part } : m)) }, `${materials[i]!.name} is kept`);
+  const put = (make: (now: Estate) => Patch, done: string) => void patchEstate(make).then(() => say(done), sayError);
+  const change = (m: Material, part: Partial<Material>) =>
+    put((now) => ({ materials: (now.materials ?? []).map((x) => (x.id === m.id ? { ...x, ...part } : x)) }), `${m.name} is kept`);
   const priced = lists.data.priced;
   const chosen = priced.find((p) => p.item === item) ?? priced[0];
-  const cell = (i: number, m: Material, f: keyof Material, label: string) => (
-    <td className="num">
+  const percent = (f: keyof Material, head: string, label: string): Column<Material> => ({
+    head,
+    num: true,
+    cell: (m) => (
       <NumberField
         hidden
         label={`${m.name}, ${label}`}
         quantity="percent"
         width="w-16"
         value={(m[f] as number) || undefined}
-        keep={(v) => change(i, { [f]: v ?? 0 })}
+        keep={(v) => change(m, { [f]: v ?? 0 })}
       />
-    </td>
-  );
+    ),
+  });
+  const sieves = ["over2Mm", "to084Mm", "to030Mm", "below030Mm"] as const;
   return (
     <div className="px-5 py-4">
       <h1>Stores</h1>
@@ -56,80 +56,72 @@ export default function StoresPage() {
         analysed the plan gives the need in pure lime and stops, until it is analysed or marked as a guess. Have heavy metals
         tested too.
       </p>
-      <Wide label="Liming materials" className="mt-2">
-        <table className="tbl">
-          <thead>
-            <tr>
-              <th>material</th>
-              <th className="num">neutralising %</th>
-              <th className="num">CaO %</th>
-              <th className="num">MgO %</th>
-              <th className="num">reactivity %</th>
-              <th>sieves: over 2, 0.84–2, 0.3–0.84, below 0.3 mm, %</th>
-              <th className="num">moisture %</th>
-              <th className="num">label&apos;s effective %</th>
-              <th>analysis from</th>
-              <th>state</th>
-            </tr>
-          </thead>
-          <tbody>
-            {materials.map((m, i) => (
-              <tr key={m.id}>
-                <td>
-                  <TextField hidden label="Name of the material" value={m.name} keep={(v) => v && change(i, { name: v })} />
-                </td>
-                {cell(i, m, "neutralisingPct", "neutralising value")}
-                {cell(i, m, "caoPct", "CaO")}
-                {cell(i, m, "mgoPct", "MgO")}
-                {cell(i, m, "reactivityPct", "reactivity")}
-                <td>
-                  <TextField
-                    hidden
-                    label={`${m.name}, sieves`}
-                    width="w-32"
-                    value={
-                      m.sieves.over2Mm + m.sieves.to084Mm + m.sieves.to030Mm + m.sieves.below030Mm > 0
-                        ? `${m.sieves.over2Mm}/${m.sieves.to084Mm}/${m.sieves.to030Mm}/${m.sieves.below030Mm}`
-                        : ""
-                    }
-                    keep={(v) => {
-                      const n = v.split(/[/ ,;]+/).map(Number);
-                      change(i, {
-                        sieves: { over2Mm: n[0] || 0, to084Mm: n[1] || 0, to030Mm: n[2] || 0, below030Mm: n[3] || 0 },
-                      });
-                    }}
-                  />
-                </td>
-                {cell(i, m, "moisturePct", "moisture")}
-                {cell(i, m, "effectivePct", "effective value by its label")}
-                <td>
-                  <TextField
-                    hidden
-                    label={`${m.name}, source of the analysis`}
-                    value={m.source}
-                    keep={(v) => change(i, { source: v })}
-                  />
-                </td>
-                <td>
-                  {lists.data.materials.find((x) => x.id === m.id)?.analysed ? (
+      <Table
+        label="Liming materials"
+        className="mt-2"
+        rows={materials}
+        id={(m) => m.id}
+        columns={[
+          {
+            head: "material",
+            cell: (m) => (
+              <TextField hidden label="Name of the material" value={m.name} keep={(v) => v && change(m, { name: v })} />
+            ),
+          },
+          percent("neutralisingPct", "neutralising %", "neutralising value"),
+          percent("caoPct", "CaO %", "CaO"),
+          percent("mgoPct", "MgO %", "MgO"),
+          percent("reactivityPct", "reactivity %", "reactivity"),
+          {
+            head: "sieves: over 2, 0.84–2, 0.3–0.84, below 0.3 mm, %",
+            cell: (m) => (
+              <TextField
+                hidden
+                label={`${m.name}, sieves`}
+                width="w-32"
+                value={sieves.some((k) => m.sieves[k] > 0) ? sieves.map((k) => m.sieves[k]).join("/") : ""}
+                keep={(v) => {
+                  const n = v.split(/[/ ,;]+/).map(Number);
+                  change(m, { sieves: { over2Mm: n[0] || 0, to084Mm: n[1] || 0, to030Mm: n[2] || 0, below030Mm: n[3] || 0 } });
+                }}
+              />
+            ),
+          },
+          percent("moisturePct", "moisture %", "moisture"),
+          percent("effectivePct", "label’s effective %", "effective value by its label"),
+          {
+            head: "analysis from",
+            cell: (m) => (
+              <TextField
+                hidden
+                label={`${m.name}, source of the analysis`}
+                value={m.source}
+                keep={(v) => change(m, { source: v })}
+              />
+            ),
+          },
+          {
+            head: "state",
+            cell: (m) => {
+              const known = lists.data.materials.find((x) => x.id === m.id);
+              return (
+                <>
+                  {known?.analysed ? (
                     <>
-                      {lists.data.materials.find((x) => x.id === m.id)!.kind},{" "}
-                      <span className="whitespace-nowrap">
-                        {number(lists.data.materials.find((x) => x.id === m.id)!.effectivePct, "percent")} % effective
-                      </span>
+                      {known.kind}, <span className="whitespace-nowrap">{number(known.effectivePct, "percent")} % effective</span>
                     </>
                   ) : (
                     <b className="text-decide">unanalysed</b>
                   )}
                   <label className="block text-sm whitespace-nowrap">
-                    <input type="checkbox" checked={m.guess} onChange={(ev) => change(i, { guess: ev.target.checked })} /> a guess
+                    <input type="checkbox" checked={m.guess} onChange={(ev) => change(m, { guess: ev.target.checked })} /> a guess
                   </label>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
+                </>
+              );
+            },
+          },
+        ]}
+      />
       <button
         className="act mt-2"
         onClick={() => {
@@ -146,7 +138,7 @@ export default function StoresPage() {
             guess: false,
             source: "",
           };
-          put({ materials: [...materials, blank] }, "A material is added; enter its analysis");
+          put((now) => ({ materials: [...(now.materials ?? []), blank] }), "A material is added; enter its analysis");
         }}
       >
         Add a material
@@ -158,7 +150,7 @@ export default function StoresPage() {
           label="Currency, as written before a price"
           width="w-24"
           value={e.currency ?? ""}
-          keep={(v) => put({ currency: v }, "The currency is kept")}
+          keep={(v) => put(() => ({ currency: v }), "The currency is kept")}
         />
       </div>
       <form
@@ -167,7 +159,12 @@ export default function StoresPage() {
           ev.preventDefault();
           if (!chosen || each === undefined) return;
           put(
-            { prices: [...prices, { item: chosen.item, unit: chosen.unit, each, on: on || status.data!.today, source }] },
+            (now) => ({
+              prices: [
+                ...(now.prices ?? []),
+                { item: chosen.item, unit: chosen.unit, each, on: on || status.data!.today, source },
+              ],
+            }),
             `The price of ${chosen.name} is kept`,
           );
           setEach(undefined);
@@ -191,48 +188,31 @@ export default function StoresPage() {
         <TextField label="Where it is from" value={source} keep={setSource} />
         <button className="act act-first">Keep this price</button>
       </form>
-      <Wide label="Prices" className="mt-3 max-w-3xl">
-        <table className="tbl">
-          <thead>
-            <tr>
-              <th>of</th>
-              <th className="num">price</th>
-              <th>unit</th>
-              <th>from</th>
-              <th>source</th>
-              <th>
-                <span className="sr-only">take out</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {prices
-              .map((p, i) => ({ p, i }))
-              .sort((a, b) => a.p.item.localeCompare(b.p.item) || b.p.on.localeCompare(a.p.on))
-              .map(({ p, i }) => (
-                <tr key={i}>
-                  <td>{priced.find((x) => x.item === p.item)?.name ?? p.item}</td>
-                  <td className="num whitespace-nowrap">
-                    {e.currency} {number(p.each, "plain")}
-                  </td>
-                  <td>{p.unit}</td>
-                  <td>{day(p.on)}</td>
-                  <td className="text-faint">{p.source}</td>
-                  <td>
-                    <button
-                      className="act"
-                      onClick={() =>
-                        put({ prices: prices.filter((_, j) => j !== i) }, "The price is taken out; undo brings it back")
-                      }
-                    >
-                      Take out<span className="sr-only"> the price of {p.item}</span>
-                    </button>
-                  </td>
-                </tr>
-              ))}
-          </tbody>
-        </table>
-      </Wide>
+      <Table
+        label="Prices"
+        className="mt-3 max-w-3xl"
+        rows={[...prices].sort((a, b) => a.item.localeCompare(b.item) || b.on.localeCompare(a.on))}
+        columns={[
+          { head: "of", cell: (p) => priced.find((x) => x.item === p.item)?.name ?? p.item },
+          {
+            head: "price",
+            num: true,
+            className: "whitespace-nowrap",
+            cell: (p) => `${e.currency ?? ""} ${number(p.each, "plain")}`,
+          },
+          { head: "unit", cell: (p) => p.unit },
+          { head: "from", className: "whitespace-nowrap", cell: (p) => day(p.on) },
+          { head: "source", className: "text-faint", cell: (p) => p.source },
+        ]}
+        takeOut={{
+          what: (p) => `the price of ${p.item}`,
+          done: (p) =>
+            put(
+              (now) => ({ prices: (now.prices ?? []).filter((x) => !(x.item === p.item && x.on === p.on && x.each === p.each)) }),
+              "The price is taken out; undo brings it back",
+            ),
+        }}
+      />
       <p className="mt-2 text-sm text-faint">
         The latest price on or before the day the plan is seen from counts. A thing without one shows its quantity and “no price”.
       </p>

@@ -73,6 +73,7 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	}
 	c.p.Checklist, c.p.groundForks = ground.Checklist(c.sheet, c.in.Block.Checks, c.Voice), c.groundForks()
 	c.p.Jobs = work.WithOwn(c.p.Jobs, in.Block, c.meant, record.Everywhere(in.Records), c.Voice)
+	c.network()
 	c.findings()
 	if c.stopping() {
 		return nil, c.stop

@@ -9,6 +9,7 @@ import (
 	"slowroot/core/plan/crop"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/network"
 	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/rows"
 	"slowroot/core/plan/soils"
@@ -60,6 +61,7 @@ type Plan struct {
 	Drains      *drains.Plan        `json:"drains"`
 	Preparation prepare.Preparation `json:"preparation"`
 	Checklist   []ground.CheckItem  `json:"checklist"`
+	Network     network.Result      `json:"network"` // of the jobs before planting; empty where the plants stand
 
 	groundForks []report.Fork
 }

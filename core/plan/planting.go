@@ -4,6 +4,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/plan/bill"
 	"slowroot/core/plan/crop"
+	"slowroot/core/plan/network"
 	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/rows"
 	"slowroot/core/plan/stand"
@@ -75,6 +76,18 @@ func (c *computation) jobs() {
 	c.p.Bill = bill.Make(bill.In{Planting: c.planting, Crop: c.sheet.Name, Ground: c.ground, Land: c.in.Land, Rows: c.rows, Order: c.order,
 		Beside:   c.p.OrderBeside,
 		Supplies: c.p.Supplies}, c.Voice)
+}
+
+// network binds the jobs before planting to one another; nothing is bound where no crop is meant, or the plants stand.
+func (c *computation) network() {
+	c.p.Network = network.Result{Jobs: []network.Job{}, Binds: []string{}, Conflicts: []network.Conflict{}}
+	if c.meant == nil || c.sheet == nil || c.inGround() || len(c.p.Jobs) == 0 {
+		return
+	}
+	in := network.In{Jobs: c.p.Jobs, Grown: c.grown, Planting: c.day0(), Prepared: c.p.Preparation, Crews: c.in.Estate.Crews, Today: c.in.Today}
+	c.p.Network = network.Make(in)
+	c.p.Network.Mark(c.p.Jobs)
+	c.p.Network.Judge(in, c.Voice)
 }
 
 // Fix records the layout of a plan as planted, with positions on the ellipsoid.

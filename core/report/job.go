@@ -32,6 +32,8 @@ type Job struct {
 	NotNeeded string     `json:"notNeeded"` // why a person said that it is not needed here
 	Record    string     `json:"record"`    // id of the last record of it that holds, "" with none
 	On        civil.Date `json:"on"`        // the day it is planned on; zero leaves it to its time
+	Planned   civil.Date `json:"planned"`   // where it is bound to others: the day they leave it; else zero
+	Slack     *int       `json:"slack"`     // days it can wait without moving planting, below nought where it is late; nil where it is not bound
 	Operation string     `json:"operation"` // it is an occurrence of
 	Hours     *float64   `json:"hours"`     // it asks for; nil where nobody knows
 	Crew      string     `json:"crew"`      // id; "" is the estate's first

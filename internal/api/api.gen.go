@@ -24,6 +24,7 @@ import (
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/fit"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/network"
 	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/rows"
 	"slowroot/core/plan/soils"
@@ -466,6 +467,18 @@ type NamedText struct {
 	Text string `json:"text"`
 }
 
+// Network The jobs before planting, bound to one another
+type Network = network.Result
+
+// NetworkConflict defines model for NetworkConflict.
+type NetworkConflict = network.Conflict
+
+// NetworkJob defines model for NetworkJob.
+type NetworkJob = network.Job
+
+// NetworkTie defines model for NetworkTie.
+type NetworkTie = network.Tie
+
 // NewBlock defines model for NewBlock.
 type NewBlock = estate.NewBlock
 
@@ -488,7 +501,7 @@ type ObstacleKind = document.ObstacleKind
 // ObstacleLaid defines model for ObstacleLaid.
 type ObstacleLaid = rows.Obstacle
 
-// Open any JSON; its shape is said where the format of practice sheets is
+// Open any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 type Open = interface{}
 
 // Option defines model for Option.
@@ -539,8 +552,8 @@ type Plan = plan.Plan
 // PlanParts defines model for PlanParts.
 type PlanParts struct {
 	// Marks of the parts that are sent
-	Marks                map[string]string `json:"marks"`
-	AdditionalProperties map[string]Open   `json:"-"`
+	Marks                map[string]string      `json:"marks"`
+	AdditionalProperties map[string]interface{} `json:"-"`
 }
 
 // PlantedRow defines model for PlantedRow.
@@ -680,8 +693,8 @@ type SheetCanopy struct {
 	HeldM   float32 `json:"heldM"`
 	Origin  string  `json:"origin"`
 
-	// Seen any JSON; its shape is said where the format of practice sheets is
-	Seen Open `json:"seen"`
+	// Seen any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+	Seen *Open `json:"seen"`
 }
 
 // SheetDifference defines model for SheetDifference.
@@ -691,7 +704,7 @@ type SheetDifference = practice.Difference
 type SheetDisagreement struct {
 	Id string `json:"id"`
 
-	// If any JSON; its shape is said where the format of practice sheets is
+	// If any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	If     *Open  `json:"if,omitempty"`
 	Item   string `json:"item"`
 	Origin string `json:"origin"`
@@ -712,7 +725,7 @@ type SheetEdit = practice.Edit
 type SheetFork struct {
 	Id string `json:"id"`
 
-	// If any JSON; its shape is said where the format of practice sheets is
+	// If any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	If       *Open         `json:"if,omitempty"`
 	Options  []SheetOption `json:"options"`
 	Question string        `json:"question"`
@@ -741,8 +754,8 @@ type SheetLayout struct {
 	Sentence       string         `json:"sentence"`
 	System         *string        `json:"system,omitempty"`
 
-	// Thinning any JSON; its shape is said where the format of practice sheets is
-	Thinning Open    `json:"thinning"`
+	// Thinning any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+	Thinning *Open   `json:"thinning"`
 	TwinGapM float32 `json:"twinGapM"`
 	When     string  `json:"when"`
 }
@@ -757,10 +770,10 @@ type SheetLimit struct {
 	Key    string `json:"key"`
 	Origin string `json:"origin"`
 
-	// Range any JSON; its shape is said where the format of practice sheets is
+	// Range any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	Range *Open `json:"range,omitempty"`
 
-	// Textures any JSON; its shape is said where the format of practice sheets is
+	// Textures any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	Textures  *Open  `json:"textures,omitempty"`
 	Tolerated string `json:"tolerated"`
 }
@@ -788,15 +801,15 @@ type SheetNote struct {
 type SheetOperation struct {
 	After string `json:"after"`
 
-	// Ages any JSON; its shape is said where the format of practice sheets is
-	Ages    Open   `json:"ages"`
+	// Ages any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+	Ages    *Open  `json:"ages"`
 	Before  string `json:"before"`
 	Better  string `json:"better"`
 	Caution string `json:"caution"`
 	Detail  string `json:"detail"`
 	Id      string `json:"id"`
 
-	// If any JSON; its shape is said where the format of practice sheets is
+	// If any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	If     *Open     `json:"if,omitempty"`
 	Min    string    `json:"min"`
 	Name   string    `json:"name"`
@@ -808,13 +821,13 @@ type SheetOperation struct {
 		Times int    `json:"times"`
 	} `json:"repeat,omitempty"`
 
-	// Season any JSON; its shape is said where the format of practice sheets is
-	Season Open `json:"season"`
+	// Season any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+	Season *Open `json:"season"`
 
-	// Task any JSON; its shape is said where the format of practice sheets is
+	// Task any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	Task *Open `json:"task,omitempty"`
 
-	// Uses any JSON; its shape is said where the format of practice sheets is
+	// Uses any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	Uses *Open  `json:"uses,omitempty"`
 	Why  string `json:"why"`
 }
@@ -847,7 +860,7 @@ type SheetProduct struct {
 
 // SheetRemoval defines model for SheetRemoval.
 type SheetRemoval struct {
-	// If any JSON; its shape is said where the format of practice sheets is
+	// If any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	If     *Open  `json:"if,omitempty"`
 	Of     string `json:"of"`
 	Origin string `json:"origin"`
@@ -896,11 +909,11 @@ type SheetWait = rotation.Rule
 type SheetYield struct {
 	Crowding float32 `json:"crowding"`
 
-	// Fractions any JSON; its shape is said where the format of practice sheets is
-	Fractions Open  `json:"fractions"`
+	// Fractions any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+	Fractions *Open `json:"fractions"`
 	Full      Range `json:"full"`
 
-	// If any JSON; its shape is said where the format of practice sheets is
+	// If any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	If             *Open   `json:"if,omitempty"`
 	Origin         string  `json:"origin"`
 	ReferencePerHa float32 `json:"referencePerHa"`
@@ -1519,7 +1532,7 @@ type KeepWeatherJSONRequestBody = NamedText
 
 // Getter for additional properties for PlanParts. Returns the specified
 // element and whether it was found
-func (a PlanParts) Get(fieldName string) (value Open, found bool) {
+func (a PlanParts) Get(fieldName string) (value interface{}, found bool) {
 	if a.AdditionalProperties != nil {
 		value, found = a.AdditionalProperties[fieldName]
 	}
@@ -1527,9 +1540,9 @@ func (a PlanParts) Get(fieldName string) (value Open, found bool) {
 }
 
 // Setter for additional properties for PlanParts
-func (a *PlanParts) Set(fieldName string, value Open) {
+func (a *PlanParts) Set(fieldName string, value interface{}) {
 	if a.AdditionalProperties == nil {
-		a.AdditionalProperties = make(map[string]Open)
+		a.AdditionalProperties = make(map[string]interface{})
 	}
 	a.AdditionalProperties[fieldName] = value
 }
@@ -1551,9 +1564,9 @@ func (a *PlanParts) UnmarshalJSON(b []byte) error {
 	}
 
 	if len(object) != 0 {
-		a.AdditionalProperties = make(map[string]Open)
+		a.AdditionalProperties = make(map[string]interface{})
 		for fieldName, fieldBuf := range object {
-			var fieldVal Open
+			var fieldVal interface{}
 			err := json.Unmarshal(fieldBuf, &fieldVal)
 			if err != nil {
 				return fmt.Errorf("error unmarshaling field %s: %w", fieldName, err)

@@ -135,7 +135,8 @@ func TestAnOlderFolderOpensWhole(t *testing.T) {
 }
 
 // since are the rules that came after form 1: they say more of the same plan.
-var since = map[string]bool{"feed.removal": true, "feed.below-removal": true, "practice.disagrees": true, "harvest.bloom": true, "harvest.bloom-disagrees": true}
+var since = map[string]bool{"feed.removal": true, "feed.below-removal": true, "practice.disagrees": true, "harvest.bloom": true, "harvest.bloom-disagrees": true,
+	"network.out-of-order": true, "network.conflict": true}
 
 func text(d civil.Date) string {
 	if d.IsZero() {

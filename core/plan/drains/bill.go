@@ -165,7 +165,8 @@ func (c *design) jobs(jobs []report.Job, when report.Timetable) []report.Job {
 				return
 			}
 		}
-		jobs = append(jobs, when.MonthsBefore(report.Job{Said: report.Said{Name: name, Phase: phase, Why: why, Caution: caution, Origin: "common practice, no source"},
+		jobs = append(jobs, when.MonthsBefore(report.Job{Said: report.Said{Name: name, Phase: phase, Why: why, Caution: caution,
+			Origin: "common practice, no source"},
 			Key: key, Kind: kind, Detail: detail}, better, least))
 	}
 	if piped {

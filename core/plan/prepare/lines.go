@@ -82,7 +82,8 @@ func (c *prepare) coverTaken() string {
 func (c *prepare) groundJobs() []report.Job {
 	d := c.When.Planting
 	job := func(key, name, detail, why, caution string, from, by civil.Date, rule string) report.Job {
-		return c.When.Preparation(report.Job{Said: report.Said{Name: name, Phase: "soil", Why: why, Caution: caution, Rule: rule, Origin: "common practice, no source"},
+		return c.When.Preparation(report.Job{Said: report.Said{Name: name, Phase: "soil", Why: why, Caution: caution, Rule: rule,
+			Origin: "common practice, no source"},
 			Key: key, From: from, By: by, Detail: detail})
 	}
 	gas := "Toxic gas: a licensed applicator only, by the label, with buffer zone, signs and respirators; nobody enters before the plant-back has passed."

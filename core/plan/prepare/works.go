@@ -194,7 +194,8 @@ func (c *prepare) worksJobs(jobs []report.Job) []report.Job {
 				name += fmt.Sprintf(", application %d of %d", k+1, len(a.Doses))
 			}
 			d.Job = key
-			jobs = append(jobs, c.When.Preparation(report.Job{Said: report.Said{Name: name, Phase: "soil", Why: a.Why, Caution: a.Caution, Rule: a.rule(), Origin: a.Source},
+			jobs = append(jobs, c.When.Preparation(report.Job{Said: report.Said{Name: name, Phase: "soil", Why: a.Why, Caution: a.Caution, Rule: a.rule(),
+				Origin: a.Source},
 				Key: key, Kind: amendmentTask[a.Key], From: d.From, By: d.By, Detail: detail, Tonnes: d.Kg / 1000}))
 		}
 	}

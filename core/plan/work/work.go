@@ -43,8 +43,10 @@ func FromSheet(in In, say *report.Voice) []report.Job {
 			continue
 		}
 		o := j.Operation
-		jobs = append(jobs, report.Job{Said: report.Said{Name: o.Name, Phase: o.Phase, Why: o.Why, Caution: o.Caution, Rule: rule(o, names), Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation},
-			Key: j.Key, Kind: kinds[j.Key], Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Done: j.Done, NotNeeded: in.Book.NotNeeded[j.Key], Passed: !in.Standing && j.Passed(say.Today)})
+		jobs = append(jobs, report.Job{Said: report.Said{Name: o.Name, Phase: o.Phase, Why: o.Why, Caution: o.Caution, Rule: rule(o, names),
+			Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation},
+			Key: j.Key, Kind: kinds[j.Key], Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Done: j.Done, NotNeeded: in.Book.NotNeeded[j.Key],
+			Passed: !in.Standing && j.Passed(say.Today)})
 	}
 	return jobs
 }
@@ -106,14 +108,17 @@ func WithCare(in In, jobs []report.Job, say *report.Voice) []report.Job {
 			}
 			a, b := in.Grown.Window(s.Season, s.Days, y.Age)
 			key := schedule.Key("feed-"+strconv.Itoa(k+1), y.Age)
-			add(report.Job{Said: report.Said{Name: "Feed: " + s.Name, Phase: "feed", Why: "the year's amount in its splits", Rule: dated(s.Days, "in its season, every year the table gives an amount"), Origin: practice.OriginWords(in.Grown.Feed.Origin)},
+			add(report.Job{Said: report.Said{Name: "Feed: " + s.Name, Phase: "feed", Why: "the year's amount in its splits",
+				Rule: dated(s.Days, "in its season, every year the table gives an amount"), Origin: practice.OriginWords(in.Grown.Feed.Origin)},
 				Key: key, Age: y.Age, From: a, By: b, Detail: detail + " of nutrient for the block; " +
 					in.Grown.Feed.Placement, Done: in.Book.Done[key]})
 		}
 		for k, h := range y.Harvests {
 			key := schedule.Key("harvest-"+strconv.Itoa(k+1), y.Age)
-			add(report.Job{Said: report.Said{Name: "Harvest: " + h.Name, Phase: "harvest", Why: "", Rule: dated(h.Days, "in its season, once the planting bears"), Origin: practice.OriginWords(in.Grown.Harvest.Origin)},
-				Key: key, Age: y.Age, From: h.From, By: h.To, Detail: strings.TrimSuffix(fmt.Sprintf("about %s from the block; %s", say.Text(h.BlockKg.Base, in.Grown.MassAs), h.Rounds), "; "), Done: in.Book.Done[key]})
+			add(report.Job{Said: report.Said{Name: "Harvest: " + h.Name, Phase: "harvest", Why: "", Rule: dated(h.Days, "in its season, once the planting bears"),
+				Origin: practice.OriginWords(in.Grown.Harvest.Origin)},
+				Key: key, Age: y.Age, From: h.From, By: h.To, Detail: strings.TrimSuffix(fmt.Sprintf("about %s from the block; %s", say.Text(h.BlockKg.Base,
+					in.Grown.MassAs), h.Rounds), "; "), Done: in.Book.Done[key]})
 		}
 	}
 	sort.SliceStable(out, func(i, j int) bool { return out[i].From.Before(out[j].From) })

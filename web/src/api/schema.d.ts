@@ -1252,7 +1252,7 @@ export interface components {
             prices?: components["schemas"]["Price"][];
             materials?: components["schemas"]["Material"][];
             labs?: {
-                [key: string]: components["schemas"]["Open"];
+                [key: string]: unknown;
             };
         };
         Rain: {
@@ -1827,6 +1827,7 @@ export interface components {
             laterAge: number;
             years: components["schemas"]["Year"][];
             jobs: components["schemas"]["Jobs"];
+            network: components["schemas"]["Network"];
             supplies: components["schemas"]["Supply"][];
             nutrients: string[];
             steps: components["schemas"]["StepState"][];
@@ -1907,6 +1908,10 @@ export interface components {
             on: string;
             operation: string;
             hours: number | null;
+            /** @description where it is bound to others, the day they leave it; else empty */
+            planned: string;
+            /** @description days it can wait without moving planting; null where it is not bound */
+            slack: number | null;
             crew: string;
             own: boolean;
             key: string;
@@ -1929,7 +1934,7 @@ export interface components {
             share: number;
             record: string;
         };
-        /** @description any JSON; its shape is said where the format of practice sheets is */
+        /** @description any JSON, null where nothing is said; its shape is said where the format of practice sheets is */
         Open: unknown;
         PlanParts: {
             /** @description of the parts that are sent */
@@ -1937,7 +1942,42 @@ export interface components {
                 [key: string]: string;
             };
         } & {
-            [key: string]: components["schemas"]["Open"];
+            [key: string]: unknown;
+        };
+        /** @description The jobs before planting, bound to one another */
+        Network: {
+            jobs: components["schemas"]["NetworkJob"][];
+            free: string;
+            freeInWindow: string;
+            binds: string[];
+            conflicts: components["schemas"]["NetworkConflict"][];
+        };
+        NetworkJob: {
+            key: string;
+            name: string;
+            earliest: string;
+            latest: string;
+            planned: string;
+            slack: number;
+            days: number;
+            done: string;
+            said: boolean;
+            waits: components["schemas"]["NetworkTie"][];
+            holds: components["schemas"]["NetworkTie"][];
+            tight: boolean;
+        };
+        NetworkTie: {
+            key: string;
+            name: string;
+            words: string;
+            hard: boolean;
+            binds: boolean;
+        };
+        NetworkConflict: {
+            keys: string[];
+            steps: components["schemas"]["NetworkTie"][];
+            short: number;
+            sentence: string;
         };
         JobSaid: {
             name: string;
@@ -1958,6 +1998,8 @@ export interface components {
                 on: string;
                 operation: string;
                 hours: number | null;
+                planned: string;
+                slack: number | null;
                 crew: string;
                 own: boolean;
                 key: string;
@@ -3191,8 +3233,9 @@ export interface components {
             quantity?: string;
         };
         CalculatorResult: {
+            /** @description each a number, words or a list of either; null where there is no such value */
             outputs: {
-                [key: string]: components["schemas"]["Open"];
+                [key: string]: unknown;
             };
             working: components["schemas"]["WorkingStep"][];
             findings: components["schemas"]["Finding"][];

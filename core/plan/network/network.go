@@ -89,7 +89,8 @@ type net struct {
 	at     map[string]int // day of the network by key of the job
 	plant  int
 	ops    map[string]*schedule.Operation
-	days   []int // each takes
+	days   []int        // each takes
+	last   []civil.Date // each can be begun on, for a day of planting
 	bounds []bound
 	upside []Tie // rules that what is done broke: the later of two was done first
 }
@@ -114,7 +115,6 @@ func Make(in In) Result {
 	}
 	n.plant = len(n.jobs) + 1
 	n.days = append(n.days, 0)
-	n.bind()
 	return n.solve()
 }
 
@@ -162,9 +162,15 @@ func (n *net) add(from, to, least int, hard, starts bool, words string) {
 	n.bounds = append(n.bounds, bound{schedule.Rule{From: from, To: to, Least: least, Most: schedule.NoMost, Hard: hard}, words, starts})
 }
 
-// bind makes the rules between the jobs: what is done was done, what is not begins today at the earliest, what the sheet
-// asks to stand before or after another, and the order of the work on the ground.
-func (n *net) bind() {
+// bind makes the rules between the jobs for planting on a day: what is done was done, what is not begins today at the
+// earliest, what the sheet asks to stand before or after another, and the order of the work on the ground. Months are
+// counted from that day, on the calendar.
+func (n *net) bind(planting civil.Date) {
+	n.bounds, n.upside, n.last = nil, nil, make([]civil.Date, n.plant+1)
+	n.last[n.plant] = planting
+	for _, j := range n.jobs {
+		n.lastDay(j.Key)
+	}
 	for _, j := range n.jobs {
 		x := n.at[j.Key]
 		if !j.Done.IsZero() {
@@ -190,47 +196,61 @@ func (n *net) bind() {
 	}
 }
 
+// lastDay is the last day a job can be begun on for the day of planting, by its own rule alone.
+func (n *net) lastDay(key string) civil.Date {
+	x := n.at[key]
+	if x == 0 {
+		return n.last[n.plant]
+	}
+	if !n.last[x].IsZero() {
+		return n.last[x]
+	}
+	j := n.jobs[x-1]
+	switch o := n.ops[key]; {
+	case o != nil && o.Before != "":
+		n.last[x] = o.Min.From(n.lastDay(o.Before), -1)
+	case o != nil:
+		n.last[x] = n.last[n.plant] // what comes after another has no last day of its own
+	default:
+		n.last[x] = n.lead(j).From(n.last[n.plant], -1)
+	}
+	return n.last[x]
+}
+
+// lead is how long before planting a job designed beside the sheet has its last day: in months where it is, else in days.
+func (n *net) lead(j report.Job) schedule.Offset {
+	for m := 1; m <= 60; m++ {
+		if n.Planting.AddMonths(-m) == j.By {
+			return schedule.Offset{N: m, Unit: "mo"}
+		}
+	}
+	return schedule.Offset{N: max(0, n.Planting.Sub(j.By)), Unit: "d"}
+}
+
 // fromSheet binds a job as its operation says, or, designed beside the sheet, by its last day before planting.
 func (n *net) fromSheet(j report.Job, x int) {
 	o := n.ops[j.Key]
-	if o == nil || o.Before == schedule.Planting || o.Before != "" && n.at[o.Before] == 0 {
-		if o != nil && o.Before != schedule.Planting && o.Before != "" {
-			return // what it was to stand before is not needed
+	switch {
+	case o == nil || o.Before == schedule.Planting:
+		lead := n.lead(j)
+		if o != nil {
+			lead = o.Min
 		}
-		if o == nil || o.Before != "" {
-			words := fmt.Sprintf("“%s” comes before planting", j.Name)
-			if n.Planting.After(j.By) {
-				words = fmt.Sprintf("“%s” at least %s before planting", j.Name, n.lasting(o, j.By))
-			}
-			n.add(x, n.plant, max(n.Planting.Sub(j.By), n.days[x]), false, false, words)
+		words := fmt.Sprintf("“%s” comes before planting", j.Name)
+		if !lead.IsZero() {
+			words = fmt.Sprintf("“%s” at least %s before planting", j.Name, lead.Words())
 		}
-		return
-	}
-	if y := n.at[o.Before]; y > 0 {
-		ref := n.jobs[y-1]
-		until := civil.Later(ref.By, ref.From)
-		lead := until.Sub(o.Min.From(until, -1))
-		n.add(x, y, max(lead, n.days[x]), false, false, fmt.Sprintf("“%s” at least %s before “%s”", j.Name, o.Min.Words(), ref.Name))
-		return
-	}
-	if y := n.at[o.After]; y > 0 {
-		ref, lag := n.jobs[y-1], o.Better
+		n.add(x, n.plant, max(n.last[n.plant].Sub(n.last[x]), n.days[x]), false, false, words)
+	case n.at[o.Before] > 0:
+		y := n.at[o.Before]
+		n.add(x, y, max(n.last[y].Sub(n.last[x]), n.days[x]), false, false,
+			fmt.Sprintf("“%s” at least %s before “%s”", j.Name, o.Min.Words(), n.jobs[y-1].Name))
+	case n.at[o.After] > 0:
+		y, lag := n.at[o.After], o.Better
 		if !o.Min.IsZero() {
 			lag = o.Min
 		}
+		ref := n.jobs[y-1]
 		n.add(y, x, max(lag.From(ref.From, 1).Sub(ref.From), n.days[y]), false, false, fmt.Sprintf("“%s” %s after “%s”", j.Name, lag.Words(), ref.Name))
 	}
-}
-
-// lasting is how long before planting a last day lies: in the words of the sheet, else in months or days.
-func (n *net) lasting(o *schedule.Operation, by civil.Date) string {
-	if o != nil {
-		return o.Min.Words()
-	}
-	for m := 1; m <= 60; m++ {
-		if n.Planting.AddMonths(-m) == by {
-			return schedule.Offset{N: m, Unit: "mo"}.Words()
-		}
-	}
-	return schedule.Offset{N: n.Planting.Sub(by), Unit: "d"}.Words()
 }

@@ -15,20 +15,44 @@ import (
 // could be. The earliest of a job follows from what is done and from today, the latest from the day of planting: where a
 // job cannot be kept, its earliest lies after its latest, and the rest stands.
 func (n *net) solve() Result {
-	r := Result{Jobs: []Job{}, Binds: []string{}, Conflicts: []Conflict{}, upside: n.upside}
-	planting := bound{schedule.Rule{From: schedule.Origin, To: n.plant, Least: n.day(n.Planting), Most: n.day(n.Planting)},
-		"planting is meant for " + n.Planting.Words(), false}
-	r.Conflicts = n.conflicts(append(slices.Clone(n.bounds), planting))
-	forward, early := n.times(func(bound) bool { return true },
-		bound{schedule.Rule{From: schedule.Origin, To: n.plant, Most: schedule.NoMost, Hard: true}, "", true})
-	back, late := n.times(func(b bound) bool { return !b.starts }, planting)
-	r.Free, r.Binds = n.Today.AddDays(max(0, early.Earliest[n.plant])), n.binds(forward, early)
+	r := Result{Jobs: []Job{}, Binds: []string{}, Conflicts: []Conflict{}}
+	r.Free, r.Binds = n.free()
 	r.FreeInWindow = r.Free
 	if s := n.Grown.Sheet; s != nil && len(s.Windows) > 0 {
 		r.FreeInWindow = n.Grown.Seasons.NextInWindow(r.Free, s.Windows)
 	}
+	n.bind(n.Planting)
+	r.upside = n.upside
+	planting := bound{schedule.Rule{From: schedule.Origin, To: n.plant, Least: n.day(n.Planting), Most: n.day(n.Planting)},
+		"planting is meant for " + n.Planting.Words(), false}
+	r.Conflicts = n.conflicts(append(slices.Clone(n.bounds), planting))
+	forward, early := n.times(func(bound) bool { return true }, open(n.plant))
+	back, late := n.times(func(b bound) bool { return !b.starts }, planting)
 	n.tell(&r, forward, early, back, late)
 	return r
+}
+
+// open lets planting be any day from today on.
+func open(plant int) bound {
+	return bound{schedule.Rule{From: schedule.Origin, To: plant, Most: schedule.NoMost, Hard: true}, "", true}
+}
+
+// free is the first day planting can be, and the jobs that decide it. Leads in months are as long as the months before that
+// day are, so it is looked for again from the day found until it stays.
+func (n *net) free() (civil.Date, []string) {
+	day := civil.Later(n.Planting, n.Today)
+	var binds []string
+	for range 8 {
+		n.bind(day)
+		list, t := n.times(func(bound) bool { return true }, open(n.plant))
+		next := n.Today.AddDays(max(0, t.Earliest[n.plant]))
+		binds = n.binds(list, t)
+		if next == day {
+			break
+		}
+		day = next
+	}
+	return day, binds
 }
 
 // times solves the bounds that are wanted with one more. They are least separations alone, which all can be kept.
@@ -75,10 +99,10 @@ func rulesOf(list []bound) []schedule.Rule {
 }
 
 // loosened is the rule of a conflict that is let go so that the rest can be seen: that a job begins today at the earliest,
-// or was done on its day, else the first that a person can move.
+// else the first that a person can move.
 func loosened(list []bound, c *schedule.Conflict) int {
 	for _, k := range c.Rules {
-		if list[k].starts {
+		if list[k].starts && list[k].Most == schedule.NoMost {
 			return k
 		}
 	}

@@ -1,0 +1,180 @@
+package plan
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"slowroot/core/civil"
+	"slowroot/core/document"
+	"slowroot/core/finding"
+	"slowroot/core/plan/network"
+	"slowroot/core/practice"
+	"slowroot/core/record"
+	"slowroot/core/report"
+	"slowroot/core/schedule"
+)
+
+// planted is the plan of a crop at a place with planting on a day; the zero day is the one proposed.
+func planted(t *testing.T, l *practice.Library, s *practice.Sheet, place string, on civil.Date, change func(*Input)) *Plan {
+	t.Helper()
+	in := input(t, "hazelnut")
+	in.Estate.Seasons, in.Estate.Rains, in.Sheet = schedule.Temperate(places[place].south), places[place].rains, s
+	in.Block.Planting = &document.Planting{Sheet: s.ID, Date: on}
+	Complete(&in.Block, in.Estate, l.Get, in.Today)
+	if change != nil {
+		change(&in)
+	}
+	return compute(t, in)
+}
+
+// Every crop at every place: planted in good time its jobs fit and each lies behind what it waits for; planted next month
+// the rules that cannot be kept are named; and the first day it says planting can be is the first.
+func TestTheNetworkOfEveryCrop(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	early := 0
+	for _, s := range l.Whole() {
+		for place := range places {
+			in := input(t, "hazelnut")
+			good := planted(t, l, s, place, in.Today.AddMonths(42), nil)
+			checkNetwork(t, s.ID+", "+place, good)
+			n := good.Network
+			if len(n.Jobs) < 3 || len(n.Conflicts) > 0 {
+				t.Errorf("%s, %s: %d jobs are bound, conflicts %v", s.ID, place, len(n.Jobs), n.Conflicts)
+				continue
+			}
+			soon := planted(t, l, s, place, in.Today.AddDays(20), nil)
+			checkNetwork(t, s.ID+" soon, "+place, soon)
+			if len(soon.Network.Conflicts) == 0 {
+				continue // a crop that can be planted next month
+			}
+			early++
+			c := soon.Network.Conflicts[0]
+			if c.Short <= 0 || !strings.Contains(c.Sentence, "before today") || !strings.Contains(c.Sentence, "planting is meant for") {
+				t.Errorf("%s, %s: %+v", s.ID, place, c)
+			}
+			free := soon.Network.Free
+			if at := planted(t, l, s, place, free, nil); len(at.Network.Conflicts) > 0 {
+				t.Errorf("%s, %s: on %s, the first day it can be, %s", s.ID, place, free, at.Network.Conflicts[0].Sentence)
+			}
+			if before := planted(t, l, s, place, free.AddDays(-4), nil); len(before.Network.Conflicts) == 0 {
+				t.Errorf("%s, %s: four days before the first day it can be, %s, nothing is in the way", s.ID, place, free)
+			}
+		}
+	}
+	if early < 60 {
+		t.Errorf("planting next month is refused %d times only", early)
+	}
+}
+
+// checkNetwork holds a network to itself: days inside their bounds, each job behind what it waits for.
+func checkNetwork(t *testing.T, what string, p *Plan) {
+	t.Helper()
+	planned := map[string]civil.Date{}
+	for _, j := range p.Network.Jobs {
+		planned[j.Key] = j.Planned
+	}
+	for _, j := range p.Network.Jobs {
+		if j.Slack != j.Latest.Sub(j.Earliest) || j.Tight != (j.Done.IsZero() && j.Key != network.PlantingKey && j.Slack <= 7) {
+			t.Errorf("%s: %+v", what, j)
+		}
+		if j.Done.IsZero() && j.Slack >= 0 && j.Key != network.PlantingKey && (j.Planned.Before(j.Earliest) || j.Planned.After(j.Latest)) {
+			t.Errorf("%s: %s is planned for %s, it can be from %s to %s", what, j.Name, j.Planned, j.Earliest, j.Latest)
+		}
+		for _, w := range j.Waits {
+			if len(p.Network.Conflicts) == 0 && planned[w.Key].After(j.Planned) {
+				t.Errorf("%s: %s on %s waits for %s on %s", what, j.Name, j.Planned, w.Name, planned[w.Key])
+			}
+		}
+	}
+}
+
+// bound finds a job of the network.
+func bound(t *testing.T, p *Plan, key string) network.Job {
+	t.Helper()
+	i := slices.IndexFunc(p.Network.Jobs, func(j network.Job) bool { return j.Key == key })
+	if i < 0 {
+		t.Fatalf("no job %s in the network", key)
+	}
+	return p.Network.Jobs[i]
+}
+
+// When the soil test slips, what waits for it moves; when it slips too far the rules are named, with the day planting can
+// be; what is not needed lets go of it.
+func TestTheSoilTestSlips(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, _ := l.Get("hazelnut")
+	plant := civil.Must(2029, 6, 20)
+	on := func(date civil.Date, more ...record.Record) *Plan {
+		return planted(t, l, s, "south", plant, func(in *Input) {
+			in.Today = date
+			p := in.Block.Planting
+			in.Records = append([]record.Record{{ID: "r1", Planting: p.ID, Operation: "soil-test", Kind: record.Done, Day: date}}, more...)
+		})
+	}
+	kept := on(civil.Must(2028, 9, 10))
+	lime := bound(t, kept, "lime")
+	if lime.Earliest != civil.Must(2028, 10, 10) || lime.Latest != civil.Must(2028, 12, 20) || lime.Slack != 71 || len(lime.Waits) == 0 || lime.Waits[0].Key != "soil-test" {
+		t.Errorf("%+v", lime)
+	}
+	late := on(civil.Must(2028, 12, 10))
+	var c *network.Conflict
+	for i := range late.Network.Conflicts {
+		if slices.Contains(late.Network.Conflicts[i].Keys, "lime") {
+			c = &late.Network.Conflicts[i]
+		}
+	}
+	if c == nil || c.Short != 20 || !slices.Contains(c.Keys, "soil-test") || len(c.Steps) != 4 || !c.Steps[0].Hard || c.Steps[1].Hard {
+		t.Fatalf("the soil test on 10 December leaves lime from 9 January, 20 days after its last day: %+v", c)
+	}
+	if !slices.ContainsFunc(late.Findings, func(f finding.Finding) bool {
+		return f.Rule == "network.conflict" && f.Sentence != "" && f.Subject != ""
+	}) {
+		t.Error("no finding says so")
+	}
+	free := on(civil.Must(2028, 12, 10), record.Record{ID: "r2", Operation: "lime", Kind: record.NotNeeded, Day: civil.Must(2028, 12, 10), Body: record.Body{Note: "the pH is right"}})
+	for _, c := range free.Network.Conflicts {
+		if slices.Contains(c.Keys, "lime") {
+			t.Errorf("lime is not needed: %s", c.Sentence)
+		}
+	}
+}
+
+// Hours and people give a job a length, and what follows begins when it is done; a day that is said moves what waits for it.
+func TestWorkTakesItsTime(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, _ := l.Get("hazelnut")
+	plant := civil.Must(2030, 6, 20)
+	bare := planted(t, l, s, "south", plant, nil)
+	hours := 160.0
+	said := planted(t, l, s, "south", plant, func(in *Input) {
+		in.Estate.Crews = []document.Crew{{ID: "a", Name: "Yard", People: 2, HoursDay: 8, DaysWeek: 5}}
+		in.Block.Planting.Effort = map[string]document.Effort{"clear": {Hours: &hours}}
+		in.Block.Planting.Days = map[string]civil.Date{"clear": civil.Must(2029, 6, 1)}
+	})
+	clear := bound(t, said, "clear")
+	if clear.Days != 14 || !clear.Said || clear.Planned != civil.Must(2029, 6, 1) {
+		t.Errorf("160 hours of two people, eight hours a day and five days a week, are 14 days: %+v", clear)
+	}
+	rip, was := bound(t, said, "rip"), bound(t, bare, "rip")
+	if rip.Earliest.Sub(clear.Earliest) < 14 || was.Days != 0 {
+		t.Errorf("ripping from %s, clearing from %s; without people it takes %d days", rip.Earliest, clear.Earliest, was.Days)
+	}
+	if d := bound(t, said, "drains").Planned; d.Before(civil.Must(2029, 6, 15)) {
+		t.Errorf("drains on %s, before the clearing is done", d)
+	}
+	if j := said.Jobs; !slices.ContainsFunc(j, func(j report.Job) bool {
+		return j.Key == "rip" && j.Slack != nil && *j.Slack == rip.Slack && j.Planned == rip.Planned
+	}) {
+		t.Error("the list of jobs does not say how long ripping can wait")
+	}
+}

@@ -87,6 +87,7 @@ func (c *computation) network() {
 	in := network.In{Jobs: c.p.Jobs, Grown: c.grown, Planting: c.day0(), Prepared: c.p.Preparation, Crews: c.in.Estate.Crews, Today: c.in.Today}
 	c.p.Network = network.Make(in)
 	c.p.Network.Mark(c.p.Jobs)
+	c.p.Network.Sort(c.p.Preparation.Lines)
 	c.p.Network.Judge(in, c.Voice)
 }
 

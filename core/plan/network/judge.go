@@ -2,9 +2,12 @@ package network
 
 import (
 	"fmt"
+	"sort"
 	"strings"
 
+	"slowroot/core/civil"
 	"slowroot/core/finding"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/report"
 )
 
@@ -20,6 +23,28 @@ func (r Result) Mark(jobs []report.Job) {
 			jobs[i].Slack, jobs[i].Planned = &slack, j.Planned
 		}
 	}
+}
+
+// Sort puts the lines of the preparation on the days they are planned where the order of the work moved them: what has to
+// stand first begins earlier, where it can.
+func (r Result) Sort(lines []prepare.PrepLine) {
+	at := map[string]Job{}
+	for _, j := range r.Jobs {
+		at[j.Key] = j
+	}
+	for i := range lines {
+		l := &lines[i]
+		j, ok := at[l.Key]
+		if !ok || !j.Done.IsZero() || j.Slack < 0 {
+			continue
+		}
+		l.Unsorted = "" // it follows in its time after all
+		if j.Planned.Before(l.From) {
+			l.From = j.Planned
+			l.Until = civil.Later(l.From, j.Latest)
+		}
+	}
+	sort.SliceStable(lines, func(i, k int) bool { return lines[i].From.Before(lines[k].From) })
 }
 
 // Judge says which rules cannot be kept together, where nothing else has said it of the same job, and what was done out of

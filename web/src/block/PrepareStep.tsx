@@ -1,9 +1,11 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import { record, useLists, type Schema } from "../api/client";
+import { Bound } from "../jobs/Bound";
 import { MarkJob } from "../jobs/MarkJob";
 import { marked, markWords, type Mark } from "../jobs/mark";
 import { say, sayError } from "../shell/Notices";
-import { NumberField } from "../shell/Fields";
+import { NumberField, Tabs } from "../shell/Fields";
 import { useReading } from "../shell/reading";
 import { Wide } from "../shell/Wide";
 import { day, dayNumber } from "../units";
@@ -14,11 +16,17 @@ import { stands, toBlock } from "./paths";
 
 type Line = Schema["PrepLine"];
 
+const views = [
+  ["order", "In order"],
+  ["binds", "What binds"],
+] as const;
+
 /** The work on the ground before planting, in its order, with hours, and how long the soil lies bare. */
 export function PrepareStep(props: StepProps) {
   const { plan, doc, draft, press } = props;
   const { text, number } = useReading();
   const lists = useLists();
+  const [view, setView] = useState<(typeof views)[number][0]>("order");
   const p = plan.preparation;
   const mark = (l: Line, m: Mark) =>
     void record(doc.id, marked(plan.planting, l.key, m)).then(() => say(markWords(l.name, m)), sayError);
@@ -52,10 +60,12 @@ export function PrepareStep(props: StepProps) {
           Inspection list
         </Link>
       </div>
+      {p.lines.length > 0 && <Tabs tabs={views} on={view} turn={setView} label="The work before planting" />}
+      {view === "binds" && <Bound {...props} />}
       {!plan.cropName && (
         <p className="text-faint">Choose the crop the ground is meant for: its sheet says what must be done and by when.</p>
       )}
-      {p.lines.length > 0 && (
+      {p.lines.length > 0 && view === "order" && (
         <>
           <Cover plan={plan} />
           <Wide label="Preparation, in order" className="mt-3">

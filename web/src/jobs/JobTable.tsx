@@ -4,6 +4,7 @@ import { day } from "../units";
 import type { Mark } from "./mark";
 import { DayField, NumberField, Pick } from "../shell/Fields";
 import { changeBlock } from "./AddJob";
+import { waiting } from "./Bound";
 import { MarkJob } from "./MarkJob";
 
 type Job = Schema["Job"];
@@ -48,6 +49,12 @@ export function JobTable({
                 <span className="text-growth">
                   <br />
                   planned for {day(j.on)}
+                </span>
+              )}
+              {j.slack !== null && !j.done && !j.notNeeded && !j.passed && (
+                <span className={j.slack <= 7 ? "text-straw" : "text-faint"}>
+                  <br />
+                  {waiting(j.slack)}
                 </span>
               )}
               {j.passed && (

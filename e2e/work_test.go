@@ -49,3 +49,23 @@ func TestWorkAndSupply(t *testing.T) {
 	_, err = drive.Eval[bool](page, `([...document.querySelectorAll("tr")].find((r) => r.innerText.includes("Mend the gate")).querySelector("td:last-child button").click(), true)`)
 	must(t, err, page.Wait(`[...document.querySelectorAll("tr")].find((r) => r.innerText.includes("Mend the gate")).querySelector("td:last-child").innerText.includes("2027")`))
 }
+
+// Two blocks ask one crew for more than it has; levelled, each job lies on days the crew has the hours for, and one undo takes
+// it back; what nobody can do in its time is named.
+func TestOneCrewIsLevelled(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 1280, 900)
+	b := blocks(t, prog.URL)
+	must(t, page.Go("/jobs"), page.Settled())
+	for _, of := range [][2]string{{"Orchard Foot", "64"}, {"Hill Paddock", "96"}} {
+		must(t, page.Press("Add a job"), page.Type("On block", b[of[0]].ID), page.Type("What is to be done", "Fence "+of[0]), page.Type("From", "2027-04-05"), page.Type("At the latest", "2027-04-18"),
+			page.Type("Hours", of[1]), page.Press("Add the job"), page.Says("Fence "+of[0]+" is added"))
+	}
+	must(t, page.Press("Weeks and crews"), page.Press("Add a crew"), page.Says("A crew is added"), page.Press("Level the work"), page.Says("would be on"), page.Says("nobody has said how many hours they take"))
+	look(t, page, "level")
+	must(t, page.Press("Put them on these days"), page.Says("undo takes them back"), page.Press("List"), page.Wait(`[...document.querySelectorAll("tr")].some((r) => r.innerText.includes("Fence Hill Paddock") && r.innerText.includes("planned for"))`))
+	must(t, page.Press("Weeks and crews"), page.Press("Undo"), page.Says("Levelled the work"), page.Press("Level the work"), page.Says("would be on"))
+	must(t, page.Type("Crew 1, people", "1"), page.Wait(field("Crew 1, people")+` === "1"`), page.Press("Level the work"), page.Says("after its last day"))
+	look(t, page, "level-late")
+}

@@ -431,6 +431,12 @@ type LayerView = soils.LayerView
 // LayoutSpec defines model for LayoutSpec.
 type LayoutSpec = layout.Spec
 
+// LevelMove defines model for LevelMove.
+type LevelMove = estate.LevelMove
+
+// Levelled defines model for Levelled.
+type Levelled = estate.Levelled
+
 // Lie defines model for Lie.
 type Lie = terrain.Lie
 
@@ -1371,6 +1377,21 @@ type ExportJobsParams struct {
 // ExportJobsParamsFormat defines parameters for ExportJobs.
 type ExportJobsParamsFormat string
 
+// LevelJobsParams defines parameters for LevelJobs.
+type LevelJobsParams struct {
+	From string `form:"from" json:"from"`
+	To   string `form:"to" json:"to"`
+}
+
+// KeepLevelParams defines parameters for KeepLevel.
+type KeepLevelParams struct {
+	From string `form:"from" json:"from"`
+	To   string `form:"to" json:"to"`
+
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
 // GetJobWeeksParams defines parameters for GetJobWeeks.
 type GetJobWeeksParams struct {
 	From string `form:"from" json:"from"`
@@ -1777,6 +1798,12 @@ type ServerInterface interface {
 	// ExportJobs Jobs as a calendar, a table or a workbook; an event read again is updated, not doubled
 	// (GET /jobs/file/{format})
 	ExportJobs(c *gin.Context, format ExportJobsParamsFormat, params ExportJobsParams)
+	// LevelJobs The jobs of a span put on days their crews have the hours for, inside the time each has; nothing is changed
+	// (GET /jobs/level)
+	LevelJobs(c *gin.Context, params LevelJobsParams)
+	// KeepLevel The same, kept as the days of the jobs; one change over all blocks
+	// (POST /jobs/level)
+	KeepLevel(c *gin.Context, params KeepLevelParams)
 	// GetJobWeeks Hours of each week against what the crews can do
 	// (GET /jobs/weeks)
 	GetJobWeeks(c *gin.Context, params GetJobWeeksParams)
@@ -4110,6 +4137,97 @@ func (siw *ServerInterfaceWrapper) ExportJobs(c *gin.Context) {
 	siw.Handler.ExportJobs(c, format, params)
 }
 
+// LevelJobs operation middleware
+func (siw *ServerInterfaceWrapper) LevelJobs(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params LevelJobsParams
+
+	// ------------- Required query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "to" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "to", c.Request.URL.Query(), &params.To, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter to: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LevelJobs(c, params)
+}
+
+// KeepLevel operation middleware
+func (siw *ServerInterfaceWrapper) KeepLevel(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params KeepLevelParams
+
+	// ------------- Required query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "to" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "to", c.Request.URL.Query(), &params.To, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter to: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.KeepLevel(c, params)
+}
+
 // GetJobWeeks operation middleware
 func (siw *ServerInterfaceWrapper) GetJobWeeks(c *gin.Context) {
 
@@ -4766,6 +4884,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/estate/rains", wrapper.GetRains)
 	router.GET(options.BaseURL+"/overview", wrapper.GetOverview)
 	router.GET(options.BaseURL+"/jobs", wrapper.GetJobs)
+	router.GET(options.BaseURL+"/jobs/level", wrapper.LevelJobs)
+	router.POST(options.BaseURL+"/jobs/level", wrapper.KeepLevel)
 	router.GET(options.BaseURL+"/jobs/weeks", wrapper.GetJobWeeks)
 	router.GET(options.BaseURL+"/jobs/file/:format", wrapper.ExportJobs)
 	router.GET(options.BaseURL+"/orders", wrapper.GetOrders)

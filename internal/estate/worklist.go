@@ -3,6 +3,7 @@ package estate
 import (
 	"context"
 	"fmt"
+	"math"
 	"sort"
 
 	"slowroot/core/civil"
@@ -81,12 +82,13 @@ func (s *Service) JobWeeks(ctx context.Context, from, to civil.Date) (JobWeeks, 
 	for _, j := range list {
 		k := crewOf(out.Crews, j.Job.Crew)
 		l := schedule.Load{From: j.Job.From, By: j.Job.By, Hours: j.Job.Hours}
-		if !j.Job.On.IsZero() {
-			l.From, l.By = j.Job.On, j.Job.On
-		}
 		if l.Hours != nil && j.Job.Share > 0 { // what is begun asks for the rest
 			rest := *l.Hours * (1 - j.Job.Share)
 			l.Hours = &rest
+		}
+		if !j.Job.On.IsZero() {
+			loads[k] = append(loads[k], onItsDays(l, j.Job.On, out.Crews[k])...)
+			continue
 		}
 		loads[k] = append(loads[k], l)
 	}
@@ -104,6 +106,28 @@ func (s *Service) JobWeeks(ctx context.Context, from, to civil.Date) (JobWeeks, 
 		}
 	}
 	return out, nil
+}
+
+// onItsDays is work that is begun on a day: as much of it on each day the crew works as the crew has hours, until it is done.
+func onItsDays(l schedule.Load, on civil.Date, c document.Crew) []schedule.Load {
+	l.From, l.By = on, on
+	if l.Hours == nil || c.WeekHours() <= 0 {
+		return []schedule.Load{l}
+	}
+	var out []schedule.Load
+	has := capacity(c, on)
+	for d, left := 0, *l.Hours; left > 1e-9; d++ {
+		h := math.Min(left, has(d))
+		if d == 0 && h == 0 || d > 3650 {
+			h = left // begun on a day off, it is all said for that day
+		}
+		if h > 0 {
+			day := on.AddDays(d)
+			out = append(out, schedule.Load{From: day, By: day, Hours: &h})
+			left -= h
+		}
+	}
+	return out
 }
 
 // JobFile writes the jobs of a span as a calendar, a table or a workbook; of one block or crew where one is named.

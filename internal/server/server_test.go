@@ -184,6 +184,9 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 	r.want(200, "GET", "/jobs?from=2027-03-01&to=2027-06-01", "")
 	r.want(422, "GET", "/jobs?from=then&to=2027-06-01", "")
 	r.want(200, "GET", "/jobs/weeks?from=2027-03-01&to=2027-06-01", "")
+	r.want(422, "GET", "/jobs/level?from=2027-03-15&to=2027-06-15", "")
+	r.want(422, "POST", "/jobs/level?from=2027-03-15&to=2027-06-15", "")
+	r.want(422, "POST", "/jobs/level?from=2027-03-15&to=never", "")
 	r.want(422, "GET", "/jobs/weeks?from=2027-03-01&to=now", "")
 	for _, form := range []string{"ics", "csv", "xlsx"} {
 		r.want(200, "GET", "/jobs/file/"+form+"?from=2027-03-01&to=2027-06-01", "")

@@ -36,6 +36,20 @@ func (s *Server) GetJobWeeks(c *gin.Context, p api.GetJobWeeksParams) {
 	}
 }
 
+func (s *Server) LevelJobs(c *gin.Context, p api.LevelJobsParams) {
+	if from, to, ok := s.span(c, p.From, p.To); ok {
+		l, err := s.Estate.Level(c.Request.Context(), from, to)
+		answer(s, c, http.StatusOK, l, err)
+	}
+}
+
+func (s *Server) KeepLevel(c *gin.Context, p api.KeepLevelParams) {
+	if from, to, ok := s.span(c, p.From, p.To); ok {
+		l, err := s.Estate.KeepLevel(c.Request.Context(), person(p.XPerson), from, to)
+		answer(s, c, http.StatusOK, l, err)
+	}
+}
+
 func (s *Server) ExportJobs(c *gin.Context, format api.ExportJobsParamsFormat, p api.ExportJobsParams) {
 	from, to, ok := s.span(c, p.From, p.To)
 	if !ok {

@@ -39,6 +39,9 @@ func WithOwn(jobs []report.Job, b document.Block, planting *document.Planting, b
 		j := report.Job{Said: report.Said{Name: o.Name, Phase: "own", Rule: "on the days that were said", Origin: "added on the block"},
 			Key: key, Operation: key, Age: 1, From: o.From, By: o.By, Detail: o.Detail, Own: true, Hours: o.Hours, Crew: o.Crew, Done: book.Done[key],
 			NotNeeded: book.NotNeeded[key], Record: book.Last[key], Share: book.Share[key]}
+		if planting != nil {
+			j.On = planting.Days[key]
+		}
 		j.Passed = o.By.Before(say.Today) && j.Done.IsZero() && j.NotNeeded == ""
 		jobs = append(jobs, j)
 	}

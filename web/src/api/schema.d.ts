@@ -125,6 +125,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/jobs/level": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The jobs of a span put on days their crews have the hours for, inside the time each has; nothing is changed */
+        get: operations["levelJobs"];
+        put?: never;
+        /** The same, kept as the days of the jobs; one change over all blocks */
+        post: operations["keepLevel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/jobs/weeks": {
         parameters: {
             query?: never;
@@ -1944,6 +1962,25 @@ export interface components {
         } & {
             [key: string]: unknown;
         };
+        Levelled: {
+            moves: components["schemas"]["LevelMove"][];
+            late: components["schemas"]["LevelMove"][];
+            words: string[];
+            unknown: number;
+            said: number;
+        };
+        LevelMove: {
+            block: string;
+            blockName: string;
+            key: string;
+            name: string;
+            crew: string;
+            hours: number;
+            was: string;
+            day: string;
+            until: string;
+            last: string;
+        };
         /** @description The jobs before planting, bound to one another */
         Network: {
             jobs: components["schemas"]["NetworkJob"][];
@@ -3761,6 +3798,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EstateJob"][];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    levelJobs: {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description where each would lie */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Levelled"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepLevel: {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+            };
+            header?: {
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Levelled"];
                 };
             };
             default: components["responses"]["Problem"];

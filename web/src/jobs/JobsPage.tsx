@@ -6,6 +6,7 @@ import { Busy, Trouble } from "../shell/States";
 import { Wide } from "../shell/Wide";
 import { AddJob } from "./AddJob";
 import { Crews } from "./Crews";
+import { Level } from "./Level";
 import { JobTable } from "./JobTable";
 import { WeeksChart } from "./WeeksChart";
 import { marked, markWords, type Mark } from "./mark";
@@ -88,6 +89,7 @@ export default function JobsPage() {
         weeks.data ? (
           <>
             <WeeksChart weeks={weeks.data} />
+            {crews.length > 0 && <Level from={today} to={until} />}
             <h2 className="mt-4">Crews</h2>
             <Crews />
           </>

@@ -69,3 +69,49 @@ func TestOneCrewIsLevelled(t *testing.T) {
 	must(t, page.Type("Crew 1, people", "1"), page.Wait(field("Crew 1, people")+` === "1"`), page.Press("Level the work"), page.Says("after its last day"))
 	look(t, page, "level-late")
 }
+
+// On a phone without signal a job is marked as done: it is kept on the device, sent when there is a connection again, and
+// though it is sent twice it is recorded once.
+func TestPhoneWithoutSignal(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 390, 844)
+	id := blocks(t, prog.URL)["Orchard Foot"].ID
+	count := func(key string) (n int) {
+		var all []struct{ Operation string }
+		ask(t, "GET", prog.URL+"/api/v1/blocks/"+id+"/records", "", nil, &all)
+		for _, r := range all {
+			if r.Operation == key {
+				n++
+			}
+		}
+		return n
+	}
+	must(t, page.Go("/jobs"), page.Says("To be done now"), page.Says("Late"))
+	look(t, page, "phone")
+	for name, condition := range map[string]string{"the page scrolls sideways": `document.documentElement.scrollWidth <= 390`,
+		"buttons are too small for gloves": `[...document.querySelectorAll("button")].filter((b) => b.getClientRects().length > 0 && b.textContent === "Done").every((b) => b.getBoundingClientRect().height >= 44)`} {
+		if ok, err := drive.Eval[bool](page, condition); err != nil || !ok {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+	must(t, page.Offline(true), page.Press("Drains or ridges: done today"), page.Says("kept on this device until there is a connection"), page.Says("Kept on this device, not sent yet"), page.Says("One record is kept on this device"))
+	look(t, page, "phone-cut")
+	page.Forgive("ERR_INTERNET_DISCONNECTED")
+	if n := count("drains"); n != 0 {
+		t.Errorf("%d records without a connection", n)
+	}
+	kept, err := drive.Eval[string](page, `localStorage.getItem("slowroot.outbox")`)
+	must(t, err, page.Press("Send now"), page.Says("Still no connection"), page.Offline(false), page.Wait(`!localStorage.getItem("slowroot.outbox") || localStorage.getItem("slowroot.outbox") === "[]"`),
+		page.Wait(`!document.body.innerText.includes("kept on this device and sent")`))
+	page.Forgive("ERR_INTERNET_DISCONNECTED")
+	if n := count("drains"); n != 1 {
+		t.Errorf("%d records of it once the line is back, want 1", n)
+	}
+	// the answer was lost on the way: the same is sent again
+	_, err = drive.Eval[bool](page, `(localStorage.setItem("slowroot.outbox", `+fmt.Sprintf("%q", kept)+`), true)`)
+	must(t, err, page.Go("/jobs"), page.Wait(`localStorage.getItem("slowroot.outbox") === "[]"`))
+	if n := count("drains"); n != 1 {
+		t.Errorf("sent twice it is recorded %d times", n)
+	}
+}

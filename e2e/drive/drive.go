@@ -16,6 +16,7 @@ import (
 	"syscall"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/runtime"
@@ -322,6 +323,26 @@ func (p *Page) Forgive(words string) {
 		}
 	}
 	p.problems = kept
+}
+
+// conditions are those of Network.emulateNetworkConditions, which Chromium of any age knows.
+type conditions struct {
+	Offline            bool    `json:"offline"`
+	Latency            float64 `json:"latency"`
+	DownloadThroughput float64 `json:"downloadThroughput"`
+	UploadThroughput   float64 `json:"uploadThroughput"`
+}
+
+var emulateNetwork = cdp.Command[conditions, cdp.Empty]{Method: "Network.emulateNetworkConditions"}
+
+// Offline cuts the page off from everything, this machine's programs too, or lets it through again.
+func (p *Page) Offline(cut bool) error {
+	ctx, cancel := context.WithTimeout(p.ctx, 20*time.Second)
+	defer cancel()
+	if _, err := chromedp.Call(ctx, emulateNetwork, conditions{Offline: cut, DownloadThroughput: -1, UploadThroughput: -1}); err != nil {
+		return fmt.Errorf("cutting the page off: %w", err)
+	}
+	return nil
 }
 
 // Drag moves the pointer from one point to another with the button down.

@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import { QueryClient, useInfiniteQuery, useQuery, type Query } from "@tanstack/react-query";
+import { put, sent, waiting } from "./outbox";
 import type { components, paths } from "./schema";
 
 export type Schema = components["schemas"];
@@ -87,7 +88,9 @@ export const person = {
 const by = () => ({ "X-Person": encodeURIComponent(person.get()) });
 
 export const queryClient = new QueryClient({
-  defaultOptions: { queries: { retry: false, staleTime: 10_000, refetchOnWindowFocus: true } },
+  defaultOptions: {
+    queries: { retry: false, staleTime: 10_000, refetchOnWindowFocus: true, refetchOnReconnect: true, networkMode: "always" },
+  },
 });
 
 export const useStatus = () => useQuery({ queryKey: ["status"], queryFn: () => take(api.GET("/status")) });
@@ -256,17 +259,36 @@ export function inTurn<T>(change: () => Promise<T>): Promise<T> {
 
 export type Told = Omit<Schema["Record"], "id">;
 
-/** record keeps what happened on a block; sent again after a broken line it is kept once. */
-export const record = (block: string, ...told: Told[]) => {
-  const records = told.map((t) => ({ ...t, id: crypto.randomUUID() }));
-  return inTurn(async () => {
-    try {
-      return await take(api.POST("/blocks/{id}/records", { params: { path: { id: block }, header: by() }, body: { records } }));
-    } finally {
-      await changed();
-    }
-  });
+/**
+ * record keeps what happened on a block. It is kept on this device first and sent at once; without a connection it waits
+ * and is sent when there is one again. Each record has its own id: sent twice it is kept once. True says that it was sent.
+ */
+export const record = (block: string, ...told: Told[]): Promise<boolean> => {
+  put({ block, who: person.get(), records: told.map((t) => ({ ...t, id: crypto.randomUUID() })) });
+  return inTurn(send);
 };
+
+/** send sends what waits, oldest first, until one does not get through. What the program refuses is not kept: it throws. */
+export async function send(): Promise<boolean> {
+  let any = false;
+  try {
+    for (let p = waiting()[0]; p; p = waiting()[0]) {
+      const header = { "X-Person": encodeURIComponent(p.who) };
+      try {
+        await take(api.POST("/blocks/{id}/records", { params: { path: { id: p.block }, header }, body: { records: p.records } }));
+      } catch (e) {
+        if (e instanceof Failed && (e.problem.type === "offline" || e.problem.status >= 500)) return false;
+        sent(p);
+        throw e;
+      }
+      sent(p);
+      any = true;
+    }
+    return true;
+  } finally {
+    if (any || waiting().length === 0) await changed();
+  }
+}
 
 /** latest is the newest state of a block that this page has seen. */
 export const latest = (doc: BlockDoc) => queryClient.getQueryData<BlockDoc>(["block", doc.id, seenFrom()]) ?? doc;

@@ -8,6 +8,7 @@ import { AddJob } from "./AddJob";
 import { Crews } from "./Crews";
 import { Level } from "./Level";
 import { JobTable } from "./JobTable";
+import { PhoneJobs } from "./PhoneJobs";
 import { WeeksChart } from "./WeeksChart";
 import { marked, markWords, type Mark } from "./mark";
 
@@ -37,8 +38,11 @@ export default function JobsPage() {
   const jobs = useJobs(today, until);
   const weeks = useJobWeeks(today, until);
   const keep = (j: Schema["Job"], m: Mark, block: string, planting: string) =>
-    void record(block, marked(planting, j.key, m)).then(() => say(markWords(j.name, m)), sayError);
-  if (overview.error) return <Trouble error={overview.error} />;
+    void record(block, marked(planting, j.key, m)).then(
+      (sent) => say(sent ? markWords(j.name, m) : `${markWords(j.name, m)}; kept on this device until there is a connection`),
+      sayError,
+    );
+  if (overview.error && !overview.data) return <Trouble error={overview.error} />;
   const crews = overview.data?.estate.crews ?? [];
   const blocks = overview.data?.blocks ?? [];
   const shown = jobs.data?.filter((j) => (!block || j.block === block) && (!crew || (j.job.crew || crews[0]?.id) === crew));
@@ -98,14 +102,19 @@ export default function JobsPage() {
         ) : (
           <Busy what="Adding up the weeks" />
         )
-      ) : jobs.isPending ? (
-        <Busy what="Gathering the jobs" />
+      ) : shown ? (
+        <>
+          <div className="sm:hidden print:hidden">
+            <PhoneJobs jobs={shown} today={today} mark={keep} />
+          </div>
+          <Wide label="Jobs" className="max-sm:hidden print:block">
+            <JobTable jobs={shown} today={today} mark={keep} crews={crews} />
+          </Wide>
+        </>
       ) : jobs.error ? (
         <Trouble error={jobs.error} retry={() => void jobs.refetch()} />
       ) : (
-        <Wide label="Jobs">
-          <JobTable jobs={shown ?? []} today={today} mark={keep} crews={crews} />
-        </Wide>
+        <Busy what="Gathering the jobs" />
       )}
     </div>
   );

@@ -12,6 +12,7 @@ export function MarkJob({
   record,
   today,
   mark,
+  large,
 }: {
   name: string;
   done: string;
@@ -20,6 +21,7 @@ export function MarkJob({
   record: string; // of what a person said; "" where the plan found it
   today: string;
   mark: (m: Mark) => void;
+  large?: boolean; // for thumbs and gloves
 }) {
   const [asking, setAsking] = useState<"" | "why" | "part">("");
   const [why, setWhy] = useState("");
@@ -50,7 +52,7 @@ export function MarkJob({
       </>
     );
   return (
-    <span className="flex flex-col items-start gap-1">
+    <span className={large ? "flex flex-wrap items-center gap-2" : "flex flex-col items-start gap-1"}>
       {share > 0 && (
         <span>
           {Math.round(share * 100)} % done{" "}
@@ -63,18 +65,22 @@ export function MarkJob({
           </button>
         </span>
       )}
-      <button className="act" onClick={() => mark({ done: today })} aria-label={`${name}: done today`}>
+      <button
+        className={large ? "act act-first min-h-12 px-6 text-lg" : "act"}
+        onClick={() => mark({ done: today })}
+        aria-label={`${name}: done today`}
+      >
         Done
       </button>
       <button
-        className="text-sm whitespace-nowrap text-faint underline"
+        className={large ? "act min-h-12" : "text-sm whitespace-nowrap text-faint underline"}
         onClick={() => setAsking("part")}
         aria-label={`${name}: partly, another day`}
       >
         partly, another day
       </button>
       <button
-        className="text-sm whitespace-nowrap text-faint underline"
+        className={large ? "act min-h-12" : "text-sm whitespace-nowrap text-faint underline"}
         onClick={() => setAsking("why")}
         aria-label={`${name}: not needed here`}
       >

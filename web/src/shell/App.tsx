@@ -8,6 +8,7 @@ import { Busy, Empty, Trouble } from "./States";
 import { Find } from "./Find";
 import { Keys } from "./Keys";
 import { NoticeArea } from "./Notices";
+import { Outbox } from "./Outbox";
 import { TopBar } from "./TopBar";
 import { UnitsContext } from "./reading";
 import { useKeys } from "./keyboard";
@@ -42,7 +43,7 @@ export function App() {
   }, [place.pathname]);
 
   if (status.isPending || (estate.isPending && status.data?.hasEstate)) return <Busy what="Opening the estate" />;
-  if (status.error) return <Trouble error={status.error} retry={() => void status.refetch()} />;
+  if (status.error && !status.data) return <Trouble error={status.error} retry={() => void status.refetch()} />;
   if (!estate.data) {
     if (status.data.hasEstate && estate.error) return <Trouble error={estate.error} retry={() => void estate.refetch()} />;
     return <BeginPage />;
@@ -54,6 +55,7 @@ export function App() {
         Skip to the page
       </a>
       <TopBar estate={estate.data} status={status.data} find={() => setOpen("find")} keys={() => setOpen("keys")} />
+      <Outbox />
       <main id="main" tabIndex={-1} className="outline-none">
         <Routes>
           <Route path="/" element={<EstatePage />} />

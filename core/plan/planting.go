@@ -80,6 +80,7 @@ func (c *computation) jobs() {
 
 // network binds the jobs before planting to one another; nothing is bound where no crop is meant, or the plants stand.
 func (c *computation) network() {
+	work.ByRate(c.p.Jobs, c.p.Preparation, c.grown.Ops, c.rows.Placed.Stations)
 	c.p.Network = network.Result{Jobs: []network.Job{}, Binds: []string{}, Conflicts: []network.Conflict{}}
 	if c.meant == nil || c.sheet == nil || c.inGround() || len(c.p.Jobs) == 0 {
 		return

@@ -36,6 +36,7 @@ type Job struct {
 	Slack     *int       `json:"slack"`     // days it can wait without moving planting, below nought where it is late; nil where it is not bound
 	Operation string     `json:"operation"` // it is an occurrence of
 	Hours     *float64   `json:"hours"`     // it asks for; nil where nobody knows
+	HoursBy   string     `json:"hoursBy"`   // "said" by a person, or the rate they are reckoned with; "" where nobody knows
 	Crew      string     `json:"crew"`      // id; "" is the estate's first
 	Own       bool       `json:"own"`       // a person added it
 	Share     float64    `json:"share"`     // of it that is recorded as done, where it is begun and not whole

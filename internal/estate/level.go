@@ -163,7 +163,7 @@ func (out *Levelled) add(e document.Estate, t levelTask, p schedule.Placed, from
 	}
 	m := LevelMove{Block: t.job.Block, BlockName: t.job.BlockName, Key: j.Key, Name: j.Name, Crew: t.crew.Name, Hours: t.task.Use * float64(t.task.Days), Was: was,
 		Day: from.AddDays(p.Start), Until: from.AddDays(p.End), Last: from.AddDays(t.task.Last)}
-	if p.Late {
+	if p.Late && !j.By.Before(from) { // what is late already is done as soon as there are hours for it
 		out.Late = append(out.Late, m)
 		out.Words = append(out.Words, fmt.Sprintf("“%s” on %s asks for %s of %s; with what else there is it is done on %s, %d days after its last day, %s.", j.Name,
 			t.job.BlockName, units.Text(m.Hours, units.Hours, e.Units), t.crew.Name, m.Until.Words(), m.Until.Sub(m.Last), m.Last.Words()))

@@ -36,9 +36,11 @@ func TestOneCrewOnTwoBlocks(t *testing.T) {
 			t.Fatal(err)
 		}
 		patch := `{"jobs":[` + own("Fence "+b, "2027-04-05", "2027-04-18", 64) + `,` + own("Mow "+b, "2027-04-05", "2027-04-16", 16) + `]}`
+		effort := `{"holes":{"hours":20},"drains":{"hours":8},"plant":{"hours":40},"rip":{"hours":8},"works-lime-1":{"hours":4}}`
 		if b == "Hill Paddock" {
-			patch = `{"planting":{"effort":{"clear":{"hours":96},"drains":{"hours":40},"grade":{"hours":16}}},` + patch[1:]
+			effort = `{"clear":{"hours":96},"drains":{"hours":40},"grade":{"hours":16}}`
 		}
+		patch = `{"planting":{"effort":` + effort + `},` + patch[1:]
 		if _, err := s.ChangeBlock(ctx, "A", d.ID, d.Revision, []byte(patch)); err != nil {
 			t.Fatal(err)
 		}

@@ -120,7 +120,7 @@ func Make(in In) Result {
 
 // takes is how many days a job takes the people who do it; 0 where that is not known.
 func (n *net) takes(j report.Job, l prepare.PrepLine) int {
-	h, people := l.BaseH, 1.0
+	h, people := 0.0, 1.0
 	if j.Hours != nil {
 		h = *j.Hours
 	}
@@ -134,7 +134,7 @@ func (n *net) takes(j report.Job, l prepare.PrepLine) int {
 		return 0
 	}
 	c := n.Crews[crew]
-	if l.By != "machine" || j.Hours != nil {
+	if l.By != "machine" || j.HoursBy == "said" {
 		people = c.People
 	}
 	return int(math.Ceil(h / (people * c.HoursDay) * 7 / c.DaysWeek))

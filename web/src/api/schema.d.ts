@@ -1926,6 +1926,8 @@ export interface components {
             on: string;
             operation: string;
             hours: number | null;
+            /** @description said, or the rate they are reckoned with; empty where nobody knows */
+            hoursBy: string;
             /** @description where it is bound to others, the day they leave it; else empty */
             planned: string;
             /** @description days it can wait without moving planting; null where it is not bound */
@@ -2035,6 +2037,7 @@ export interface components {
                 on: string;
                 operation: string;
                 hours: number | null;
+                hoursBy: string;
                 planned: string;
                 slack: number | null;
                 crew: string;

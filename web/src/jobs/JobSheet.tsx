@@ -55,7 +55,11 @@ export default function JobSheet() {
       <dl>
         {line("What and how much", j.detail)}
         {line("Why", j.why)}
-        {line("Who", crew && `${crew.name}${j.hours == null ? ", hours unknown" : `, ${text(j.hours, "hours")}`}`)}
+        {line(
+          "Who",
+          crew &&
+            `${crew.name}${j.hours == null ? ", hours unknown" : `, ${text(j.hours, "hours")}${j.hoursBy === "said" ? "" : ` ${j.hoursBy}`}`}`,
+        )}
         {line("How the date follows", j.rule)}
         {line("From", j.origin)}
       </dl>

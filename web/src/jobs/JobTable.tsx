@@ -3,6 +3,7 @@ import type { Schema } from "../api/client";
 import { day } from "../units";
 import type { Mark } from "./mark";
 import { DayField, NumberField, Pick } from "../shell/Fields";
+import { useReading } from "../shell/reading";
 import { changeBlock } from "./AddJob";
 import { waiting } from "./Bound";
 import { MarkJob } from "./MarkJob";
@@ -118,8 +119,9 @@ export function JobTable({
 
 /** What a job asks of the people: hours each time, and which crew; said once for an operation, it holds every time it comes back. */
 function EffortOf({ job: j, block, crews }: { job: Job; block: string; crews: Schema["Crew"][] }) {
+  const { number } = useReading();
   const keep = (part: { hours?: number; crew?: string }) => {
-    const next = { hours: j.hours ?? undefined, crew: j.crew, ...part };
+    const next = { hours: j.hoursBy === "said" ? (j.hours ?? undefined) : undefined, crew: j.crew, ...part };
     const said = { hours: next.hours ?? null, crew: next.crew }; // null takes them away again
     void changeBlock(
       block,
@@ -138,10 +140,16 @@ function EffortOf({ job: j, block, crews }: { job: Job; block: string; crews: Sc
         unit="h"
         quantity="plain"
         width="w-16"
-        value={j.hours ?? undefined}
+        value={j.hoursBy === "said" ? (j.hours ?? undefined) : undefined}
         keep={(v) => keep({ hours: v })}
       />
-      <span className="pb-1 text-sm text-faint">{j.hours == null ? "hours unknown" : "h each time"}</span>
+      <span className="pb-1 text-sm text-faint">
+        {j.hours == null
+          ? "hours unknown"
+          : j.hoursBy === "said"
+            ? "h each time"
+            : `about ${number(j.hours, "hours")} h ${j.hoursBy}`}
+      </span>
       {!j.own && (
         <DayField
           label={`Day of ${j.name}`}

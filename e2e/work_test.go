@@ -115,3 +115,16 @@ func TestPhoneWithoutSignal(t *testing.T) {
 		t.Errorf("sent twice it is recorded %d times", n)
 	}
 }
+
+// What is short is ordered with a press, from a supplier who is named; when it comes it is in store, less what was sent back,
+// and the list says what is still short.
+func TestWhatIsOrderedAndCame(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 1280, 900)
+	must(t, page.Go("/stores"), page.Says("still to use"), page.Press("Order it: persimmon, grafted trees"), page.Says("say from whom"), page.Says("Supplier not said"), page.Says("On arrival look at 65"))
+	must(t, page.Type("Supplier of persimmon", "Hollow Nursery"), page.Wait(`[...document.querySelectorAll("[aria-label=Ordered] td")].some((e) => e.textContent === "Hollow Nursery")`), page.Type("persimmon, grafted trees on a stock that suits the soil, how much", "3000"), page.Wait(`[...document.querySelectorAll("[aria-label='To order'] tr")].some((r) => r.innerText.includes("persimmon") && r.innerText.includes("445"))`))
+	look(t, page, "stores")
+	must(t, page.Press("It came: persimmon"), page.Says("say what was poor"), page.Type("persimmon, grafted trees on a stock that suits the soil, sent back", "120"), page.Wait(`[...document.querySelectorAll("[aria-label='To order'] tr")].some((r) => r.innerText.includes("persimmon") && /2.880/.test(r.innerText) && r.innerText.includes("565"))`))
+	must(t, page.Press("Take out the order of persimmon"), page.Says("undo brings it back"), page.Wait(`!document.querySelector("[aria-label=Ordered]")`))
+}

@@ -111,6 +111,7 @@ type Site struct {
 	Barriers   []Barrier      `json:"barriers,omitempty"`
 	Currency   string         `json:"currency,omitempty"` // as it is written before a price
 	Prices     []Price        `json:"prices,omitempty"`
+	Deliveries []Delivery     `json:"deliveries,omitempty"` // what was ordered, and what of it came
 	Materials  []Material     `json:"materials,omitempty"`
 	// Labs remembers how each laboratory heads its columns.
 	Labs map[string]map[string]LabColumn `json:"labs,omitempty"`
@@ -206,6 +207,9 @@ func (s Site) valid() error {
 		if err := m.Valid(fmt.Sprintf("materials[%d]", i)); err != nil {
 			return err
 		}
+	}
+	if err := deliveries(s.Deliveries); err != nil {
+		return err
 	}
 	for i, p := range s.Prices {
 		at := fmt.Sprintf("prices[%d]", i)

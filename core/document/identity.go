@@ -20,9 +20,10 @@ func (b *Block) Identify(fresh func(kind string, place int) string) {
 	}
 }
 
-// Identify gives every barrier and price of the estate an id for good.
+// Identify gives every barrier, delivery and price of the estate an id for good.
 func (e *Estate) Identify(fresh func(kind string, place int) string) {
 	own(e.Barriers, "barrier", fresh, func(i int) *string { return &e.Barriers[i].ID })
+	own(e.Deliveries, "delivery", fresh, func(i int) *string { return &e.Deliveries[i].ID })
 	own(e.Prices, "price", fresh, func(i int) *string { return &e.Prices[i].ID })
 }
 

@@ -1,9 +1,11 @@
 package document
 
 import (
+	"fmt"
 	"slowroot/core/amend"
 	"slowroot/core/civil"
 	"slowroot/core/drainage"
+	"slowroot/core/finding"
 	"slowroot/core/fittings"
 )
 
@@ -85,4 +87,57 @@ func LimingFor(ms []Material, id string) (m Material, ok bool) {
 		return ms[0], true
 	}
 	return Material{}, false
+}
+
+// Delivery is something ordered: from whom, when it is to come, what came and what was sent back. Amounts are in the unit
+// the order list counts the thing in.
+type Delivery struct {
+	ID       string     `json:"id,omitempty"` // for good; given when it is written
+	Item     string     `json:"item"`         // of the order list
+	What     string     `json:"what"`         // in words
+	Supplier string     `json:"supplier"`
+	Ordered  civil.Date `json:"ordered"`
+	Due      civil.Date `json:"due,omitzero"`
+	Amount   float64    `json:"amount"`
+	Arrived  civil.Date `json:"arrived,omitzero"` // zero while it is on its way
+	Got      float64    `json:"got"`
+	Refused  float64    `json:"refused"` // of what came
+	Why      string     `json:"why"`     // it was refused, or what was found
+}
+
+const maxDeliveries = 1000
+
+// deliveries refuses what nobody can order or get.
+func deliveries(list []Delivery) error {
+	if len(list) > maxDeliveries {
+		return finding.Bad("deliveries", len(list), "are more deliveries than an estate holds", fmt.Sprintf("%d at most", maxDeliveries))
+	}
+	for i, d := range list {
+		at := fmt.Sprintf("deliveries[%d]", i)
+		if d.Item == "" || d.What == "" || len(d.Item)+len(d.What)+len(d.Supplier)+len(d.Why) > 1000 {
+			return finding.Bad(at+".what", d.What, "names nothing that is ordered, or is too long", "a thing of the order list; 1 000 characters in all")
+		}
+		for _, x := range []struct {
+			name string
+			v    float64
+		}{{"amount", d.Amount}, {"got", d.Got}, {"refused", d.Refused}} {
+			if !(x.v >= 0 && x.v <= 1e12) {
+				return finding.Bad(at+"."+x.name, x.v, "is not an amount", "0 to 1 000 000 000 000")
+			}
+		}
+		if d.Refused > d.Got {
+			return finding.Bad(at+".refused", d.Refused, "is more than came", fmt.Sprintf("0 to %g", d.Got))
+		}
+		if d.Ordered.IsZero() || !d.Arrived.IsZero() && d.Arrived.Before(d.Ordered) {
+			return finding.Bad(at+".arrived", d.Arrived, "lies before the day it was ordered, or that day is missing", "the day of the order, and one on or after it")
+		}
+		for name, day := range map[string]civil.Date{"ordered": d.Ordered, "due": d.Due, "arrived": d.Arrived} {
+			if !day.IsZero() {
+				if err := entered(at+"."+name, day); err != nil {
+					return err
+				}
+			}
+		}
+	}
+	return nil
 }

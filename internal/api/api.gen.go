@@ -244,6 +244,9 @@ type Crew = document.Crew
 // Cut defines model for Cut.
 type Cut = estate.Cut
 
+// Delivery defines model for Delivery.
+type Delivery = document.Delivery
+
 // DepthTried defines model for DepthTried.
 type DepthTried = drains.DepthTried
 

@@ -4,13 +4,10 @@ import (
 	"context"
 	"fmt"
 	"math"
-	"sort"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
-	"slowroot/core/plan"
-	"slowroot/core/report"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/internal/formats/joblist"
@@ -160,97 +157,4 @@ func (s *Service) JobFile(ctx context.Context, format string, from, to civil.Dat
 		return text, name, err
 	}
 	return nil, "", finding.Bad("format", format, "is not a form jobs are written in", "ics, csv or xlsx")
-}
-
-// Order is what the plans of all blocks take of one thing.
-type Order struct {
-	What     string         `json:"what"`
-	Group    string         `json:"group"`
-	Amount   float64        `json:"amount"`
-	Quantity units.Quantity `json:"quantity"`
-	By       civil.Date     `json:"by"` // the last day to order it, or to have it
-	CostText string         `json:"costText"`
-	Blocks   []string       `json:"blocks"`
-	Late     bool           `json:"late"`
-}
-
-// Orders sums what the plans of all blocks that are not planted yet take, by the day it must be ordered: plants on the last day of the order
-// their sheet asks for, what work takes on the day of the work, fittings by the planting.
-func (s *Service) Orders(ctx context.Context) ([]Order, error) {
-	e, err := s.Estate(ctx)
-	if err != nil {
-		return nil, err
-	}
-	docs, err := s.blocks(ctx)
-	if err != nil {
-		return nil, err
-	}
-	at := map[string]int{}
-	out := []Order{}
-	prices := map[int]string{}
-	for _, d := range docs {
-		if d.Err != nil || d.Block.Planting == nil {
-			continue
-		}
-		if st := d.Block.Planting.Stage(); st != document.Planned && st != document.Adopted {
-			continue
-		}
-		p, err := s.brief(ctx, e.Estate, d)
-		if ctx.Err() != nil {
-			return nil, ctx.Err()
-		}
-		if err != nil {
-			continue // the overview says why
-		}
-		for _, l := range p.Bill {
-			if l.Item == "" {
-				continue
-			}
-			by := orderedBy(p, l.Group == "Plants", l.What, d.Block.Planting.Date)
-			k, ok := at[l.Item]
-			if !ok {
-				k = len(out)
-				at[l.Item], prices[k] = k, l.Item
-				out = append(out, Order{What: l.What, Group: l.Group, Quantity: l.Quantity, By: by, Blocks: []string{}})
-			}
-			o := &out[k]
-			o.Amount += l.Amount
-			o.Blocks = append(o.Blocks, d.Block.Name)
-			if by.Before(o.By) {
-				o.By = by
-			}
-		}
-	}
-	for i := range out {
-		out[i].Late = out[i].By.Before(s.today())
-		out[i].CostText = "no price"
-		if p, ok := e.Estate.PriceOf(prices[i], s.today()); ok {
-			amount := out[i].Amount
-			if out[i].Quantity == units.MassT {
-				amount /= 1000
-			}
-			v := &report.Voice{Units: e.Estate.Units, Currency: e.Estate.Currency}
-			out[i].CostText = v.Money(p.Each * amount)
-		}
-	}
-	sort.SliceStable(out, func(i, j int) bool { return out[i].By.Before(out[j].By) })
-	return out, nil
-}
-
-// orderedBy is the last day for a line of a bill.
-func orderedBy(p *plan.Plan, plants bool, what string, planting civil.Date) civil.Date {
-	if plants {
-		for _, j := range p.Jobs {
-			if schedule.OperationOf(j.Key) == "order" {
-				return j.By
-			}
-		}
-		return planting
-	}
-	for _, s := range p.Supplies {
-		if s.What == what {
-			return s.By
-		}
-	}
-	return planting
 }

@@ -1256,6 +1256,7 @@ export interface components {
             seasons: components["schemas"]["SeasonWindow"][];
             rains?: components["schemas"]["Rain"][];
             people: components["schemas"]["Person"][];
+            deliveries?: components["schemas"]["Delivery"][];
             crews?: components["schemas"]["Crew"][];
             climate: components["schemas"]["Month"][];
             climateSource: string;
@@ -1667,6 +1668,19 @@ export interface components {
             hours?: number;
             crew?: string;
         };
+        Delivery: {
+            id?: string;
+            item: string;
+            what: string;
+            supplier: string;
+            ordered: string;
+            due?: string;
+            amount: number;
+            arrived?: string;
+            got: number;
+            refused: number;
+            why: string;
+        };
         Crew: {
             id: string;
             name: string;
@@ -1690,6 +1704,15 @@ export interface components {
             over: string[];
         };
         Order: {
+            item: string;
+            onOrder: number;
+            inStore: number;
+            used: number;
+            short: number;
+            inspect?: {
+                sample: number;
+                most: number;
+            };
             what: string;
             group: string;
             amount: number;

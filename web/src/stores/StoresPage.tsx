@@ -49,7 +49,7 @@ export default function StoresPage() {
   return (
     <div className="px-5 py-4">
       <h1>Stores</h1>
-      <Orders />
+      <Orders today={status.data!.today} />
       <h2 className="mt-3">Liming materials</h2>
       <p className="max-w-prose text-sm text-faint">
         A rate can only be given for a material whose neutralising value and fineness are known. Of a by-product nobody has

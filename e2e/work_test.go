@@ -5,6 +5,9 @@ import (
 	"strings"
 	"testing"
 
+	"slowroot/core/civil"
+	"slowroot/core/plan/work"
+	"slowroot/core/report"
 	"slowroot/e2e/drive"
 )
 
@@ -127,4 +130,39 @@ func TestWhatIsOrderedAndCame(t *testing.T) {
 	look(t, page, "stores")
 	must(t, page.Press("It came: persimmon"), page.Says("say what was poor"), page.Type("persimmon, grafted trees on a stock that suits the soil, sent back", "120"), page.Wait(`[...document.querySelectorAll("[aria-label='To order'] tr")].some((r) => r.innerText.includes("persimmon") && /2.880/.test(r.innerText) && r.innerText.includes("565"))`))
 	must(t, page.Press("Take out the order of persimmon"), page.Says("undo brings it back"), page.Wait(`!document.querySelector("[aria-label=Ordered]")`))
+}
+
+// Plants that are raised rather than bought: the stages of the nursery are counted back from planting on their longest times,
+// each begins with what it loses on top, each is a job, and a change of one moves those before it.
+func TestANurseryCountedBack(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 1280, 1000)
+	hill := blocks(t, prog.URL)["Hill Paddock"].ID
+	must(t, page.Go("/blocks/"+hill+"/plants"), page.Type("How", "graft"), page.Press("Plan the nursery"), page.Says("Usual times and losses"), page.Says("begun by, to be safe"))
+	type plan struct {
+		CropDate civil.Date
+		Raised   []work.RaisedStage
+		Jobs     report.Jobs
+	}
+	var p plan
+	ask(t, "GET", prog.URL+"/api/v1/blocks/"+hill+"/plan", "", nil, &p)
+	if len(p.Raised) != 4 || p.CropDate.Sub(p.Raised[0].Safe) != 240 || p.Raised[3].Left != 2095 || p.Raised[0].Begun <= p.Raised[3].Begun {
+		t.Fatalf("%+v", p.Raised)
+	}
+	jobs := 0
+	for _, j := range p.Jobs {
+		if strings.HasPrefix(j.Key, "raise-") {
+			jobs++
+			if j.Slack == nil {
+				t.Errorf("%s is bound to nothing", j.Name)
+			}
+		}
+	}
+	if jobs != 4 {
+		t.Errorf("%d stages are jobs", jobs)
+	}
+	must(t, page.Type("Stock to the graft, days at most", "100"), page.Wait(`fetch("/api/v1/blocks/`+hill+`/plan").then((r) => r.json()).then((p) => p.raised[0].safe === "`+p.Raised[0].Safe.AddDays(-25).String()+`")`), page.Says("The plants are raised here"))
+	look(t, page, "nursery")
+	must(t, page.Press("Buy them instead"), page.Says("They are bought again"), page.Says("where they are not bought ready to plant"))
 }

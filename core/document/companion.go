@@ -132,6 +132,9 @@ func (p *Planting) companions() error {
 			return err
 		}
 	}
+	if err := p.Raising.valid(); err != nil {
+		return err
+	}
 	if len(p.Fittings) > maxFittings {
 		return finding.Bad("planting.fittings", len(p.Fittings), "are more fittings than a layout takes", fmt.Sprintf("%d at most", maxFittings))
 	}

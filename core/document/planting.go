@@ -31,10 +31,11 @@ type Planting struct {
 	End         *End                  `json:"end,omitempty"`        // nil while it stands or is still to come
 	Companions  []Companion           `json:"companions,omitempty"` // crops beside the main one, each with its role
 	Fittings    []Fitting             `json:"fittings,omitempty"`
-	Effort      map[string]Effort     `json:"effort,omitempty"` // operation → hours each time, and crew
-	Days        map[string]civil.Date `json:"days,omitempty"`   // job → the day it is planned on, within its time or not
-	Aside       string                `json:"aside,omitempty"`  // why another option was taken instead
-	Strips      []Strip               `json:"strips,omitempty"` // across the rows, repeated; none is rows of the main crop alone
+	Effort      map[string]Effort     `json:"effort,omitempty"`  // operation → hours each time, and crew
+	Days        map[string]civil.Date `json:"days,omitempty"`    // job → the day it is planned on, within its time or not
+	Raising     *Raising              `json:"raising,omitempty"` // of its plants by ourselves, or for us; nil where they are bought
+	Aside       string                `json:"aside,omitempty"`   // why another option was taken instead
+	Strips      []Strip               `json:"strips,omitempty"`  // across the rows, repeated; none is rows of the main crop alone
 }
 
 // End is how a stand ended.

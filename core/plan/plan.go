@@ -61,6 +61,7 @@ type Plan struct {
 	Drains      *drains.Plan        `json:"drains"`
 	Preparation prepare.Preparation `json:"preparation"`
 	Checklist   []ground.CheckItem  `json:"checklist"`
+	Raised      []work.RaisedStage  `json:"raised"`  // stages in which the plants are raised; none where they are bought
 	Network     network.Result      `json:"network"` // of the jobs before planting; empty where the plants stand
 
 	groundForks []report.Fork

@@ -9,6 +9,7 @@ import (
 	"slowroot/core/plan/rows"
 	"slowroot/core/plan/stand"
 	"slowroot/core/plan/work"
+	"slowroot/core/report"
 )
 
 // rowsIn is what rows are laid out from.
@@ -59,6 +60,7 @@ func (c *computation) preparations() {
 	if !c.inGround() {
 		jobs = c.p.Works.Jobs(in, c.Voice, jobs)
 		jobs = c.p.Drains.Jobs(c.Voice, jobs, in.When)
+		jobs = append(jobs, c.raised(in.When)...)
 		moved, unsorted = c.p.Works.Order(in, c.Voice, jobs)
 	}
 	work.Recorded(c.workIn(), jobs)
@@ -66,6 +68,20 @@ func (c *computation) preparations() {
 	if !c.inGround() {
 		c.p.Preparation = prepare.Lines(in, c.Voice, &c.p.Works, jobs, moved, unsorted)
 	}
+}
+
+// raised dates the stages in which the plants are raised.
+func (c *computation) raised(when report.Timetable) []report.Job {
+	if c.planting == nil || len(c.order.Lines) == 0 {
+		return nil
+	}
+	stages, jobs, err := work.Raise(c.planting.Raising, c.day0(), c.order.Lines[0].Plants, when, c.Voice)
+	if err != nil && c.stop == nil {
+		c.stop = err
+	}
+	c.p.Raised = stages
+	work.JudgeRaising(c.planting.Raising, work.FromSheet(c.workIn(), c.Voice), c.in.Today, c.Voice)
+	return jobs
 }
 
 // jobs dates all the work of a planting.

@@ -41,6 +41,9 @@ type Job struct {
 	Own       bool       `json:"own"`       // a person added it
 	Share     float64    `json:"share"`     // of it that is recorded as done, where it is begun and not whole
 
+	After     string `json:"-"` // key of a job it comes after, so many days; "" for none
+	AfterDays int    `json:"-"`
+
 	Kind   string  `json:"-"` // of its task, "" for none: what must stand before what follows from it
 	Tonnes float64 `json:"-"` // carried and spread in it
 }

@@ -36,6 +36,7 @@ import (
 	"slowroot/core/rotation"
 	"slowroot/core/schedule"
 	"slowroot/core/soil"
+	"slowroot/core/supply"
 	"slowroot/core/survey"
 	"slowroot/core/terrain"
 	"slowroot/core/working"
@@ -637,6 +638,15 @@ type Rain = schedule.Rain
 
 // RainsProposed defines model for RainsProposed.
 type RainsProposed = estate.RainsProposed
+
+// RaisedStage defines model for RaisedStage.
+type RaisedStage = work.RaisedStage
+
+// Raising defines model for Raising.
+type Raising = document.Raising
+
+// RaisingWay defines model for RaisingWay.
+type RaisingWay = supply.Way
 
 // Range defines model for Range.
 type Range = yield.Range

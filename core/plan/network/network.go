@@ -230,6 +230,9 @@ func (n *net) lead(j report.Job) schedule.Offset {
 // fromSheet binds a job as its operation says, or, designed beside the sheet, by its last day before planting.
 func (n *net) fromSheet(j report.Job, x int) {
 	o := n.ops[j.Key]
+	if y := n.at[j.After]; y > 0 {
+		n.add(y, x, j.AfterDays, false, false, fmt.Sprintf("“%s” %s after “%s”", j.Name, schedule.Offset{N: j.AfterDays, Unit: "d"}.Words(), n.jobs[y-1].Name))
+	}
 	switch {
 	case o == nil || o.Before == schedule.Planting:
 		lead := n.lead(j)

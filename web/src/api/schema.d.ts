@@ -1481,6 +1481,7 @@ export interface components {
             companions?: components["schemas"]["Companion"][];
             strips?: components["schemas"]["Strip"][];
             fittings?: components["schemas"]["Fitting"][];
+            raising?: components["schemas"]["Raising"];
             effort?: {
                 [key: string]: components["schemas"]["Effort"];
             };
@@ -1603,6 +1604,38 @@ export interface components {
                 [key: string]: number;
             };
             hours?: number;
+        };
+        Raising: {
+            way: string;
+            stages: {
+                id: string;
+                name: string;
+                least: number;
+                most: number;
+                lossPct: number;
+            }[];
+        };
+        RaisedStage: {
+            id: string;
+            name: string;
+            least: number;
+            most: number;
+            loss: number;
+            safe: string;
+            hopeful: string;
+            begun: number;
+            left: number;
+        };
+        RaisingWay: {
+            id: string;
+            name: string;
+            source: string;
+            stages: {
+                name: string;
+                least: number;
+                most: number;
+                loss: number;
+            }[];
         };
         TakenLine: {
             group: string;
@@ -1869,6 +1902,7 @@ export interface components {
             years: components["schemas"]["Year"][];
             jobs: components["schemas"]["Jobs"];
             network: components["schemas"]["Network"];
+            raised: components["schemas"]["RaisedStage"][];
             supplies: components["schemas"]["Supply"][];
             nutrients: string[];
             steps: components["schemas"]["StepState"][];
@@ -3267,6 +3301,7 @@ export interface components {
             waterSources: components["schemas"]["IdWords"][];
             obstacleKinds: components["schemas"]["ObstacleKind"][];
             mixtures: components["schemas"]["Mixture"][];
+            raisingWays: components["schemas"]["RaisingWay"][];
             fittingKinds: components["schemas"]["FittingKind"][];
             ends: string[];
             origins: components["schemas"]["IdWords"][];

@@ -9,6 +9,7 @@ import { Figures } from "./Figures";
 import { PlanSheet } from "../draw/PlanSheet";
 import { isPlanned, stands } from "./paths";
 import type { StepProps } from "./stepProps";
+import { Raising } from "./Raising";
 import { Supplies } from "./Supplies";
 import { Takes } from "./Takes";
 import { CropChoice } from "./CropChoice";
@@ -73,6 +74,7 @@ export function PlantsStep({ plan, doc, draft, press, season, setSeason }: StepP
             </p>
           )}
         </div>
+        {!stands(plan) && <Raising plan={plan} doc={doc} draft={draft} press={press} season={season} setSeason={setSeason} />}
         <Supplies plan={plan} />
         <Takes plan={plan} doc={doc} draft={draft} press={press} season={season} setSeason={setSeason} />
         {sheet && (

@@ -24,7 +24,7 @@ const beside = ["figures", "findings", "steps", "preparation"] as const;
 export const laid = [...beside, "spec", "rows", "beside", "strips", "orderBeside", "years"] as const;
 export const drained = [...beside, "drains", "works"] as const;
 export const dug = [...beside, "soil", "drains", "works", "checklist"] as const;
-export const dated = [...beside, "network", "jobs", "years", "supplies", "cropDate", "works"] as const;
+export const dated = [...beside, "network", "raised", "jobs", "years", "supplies", "cropDate", "works"] as const;
 export const bound = ["network", "jobs", "findings", "steps"] as const;
 const everything = [...new Set([...laid, ...dug, ...dated, ...bound])];
 

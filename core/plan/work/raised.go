@@ -1,0 +1,67 @@
+package work
+
+import (
+	"fmt"
+
+	"slowroot/core/civil"
+	"slowroot/core/document"
+	"slowroot/core/finding"
+	"slowroot/core/record"
+	"slowroot/core/report"
+	"slowroot/core/schedule"
+	"slowroot/core/supply"
+	"slowroot/core/units"
+)
+
+// raiseKey marks the stages of a nursery among the jobs.
+const raiseKey = "raise-"
+
+// RaisedStage is a stage of the nursery as it is dated.
+type RaisedStage struct {
+	ID string `json:"id"`
+	supply.Raised
+}
+
+// Raise dates the stages in which the plants are raised, back from planting, and gives each its job.
+func Raise(r *document.Raising, planting civil.Date, plants int, when report.Timetable, say *report.Voice) ([]RaisedStage, []report.Job, error) {
+	out := []RaisedStage{}
+	if r == nil || plants < 1 {
+		return out, nil, nil
+	}
+	stages := make([]supply.Stage, len(r.Stages))
+	for i, s := range r.Stages {
+		stages[i] = supply.Stage{Name: s.Name, Least: s.Least, Most: s.Most, Loss: s.LossPct / 100}
+	}
+	raised, err := supply.Raise(planting, plants, stages)
+	if err != nil {
+		return out, nil, finding.Bad("planting.raising", len(stages), err.Error(), "stages as they are done")
+	}
+	var jobs []report.Job
+	after, days := "", 0
+	for i, s := range raised {
+		id := r.Stages[i].ID
+		out = append(out, RaisedStage{id, s})
+		jobs = append(jobs, when.Preparation(report.Job{Said: report.Said{Name: "Nursery: " + s.Name, Phase: "order", Why: "the plants are raised here",
+			Rule: fmt.Sprintf("%d days before planting, the longest times of this stage and of those after it", planting.Sub(s.Safe)), Origin: "said for this planting"},
+			Key: raiseKey + id, From: s.Safe, By: s.Safe, After: after, AfterDays: days,
+			Detail: fmt.Sprintf("%s begun, %s left at its end; by %s if all goes at its quickest", say.Text(float64(s.Begun), units.Count),
+				say.Text(float64(s.Left), units.Count), s.Hopeful.Words())}))
+		after, days = raiseKey+id, s.Most
+	}
+	return out, jobs, nil
+}
+
+// JudgeRaising says that an order is not needed where the plants are raised, while the sheet asks for one.
+func JudgeRaising(r *document.Raising, jobs []report.Job, today civil.Date, say *report.Voice) {
+	if r == nil {
+		return
+	}
+	for _, j := range jobs {
+		if schedule.OperationOf(j.Key) == "order" && j.Done.IsZero() && j.NotNeeded == "" {
+			say.Note(finding.Finding{Rule: "raising.order", Weight: finding.Know, Step: "plants", Subject: j.Name, Source: "the stages said for this planting",
+				Sentence: fmt.Sprintf("The plants are raised here, and “%s” is still asked for by %s.", j.Name, j.By.Words()),
+				Remedies: []finding.Remedy{{Label: "It is not needed", Patch: map[string]any{},
+					Record: map[string]any{"kind": record.NotNeeded, "operation": j.Key, "day": today.String(), "note": "the plants are raised here"}}}})
+		}
+	}
+}

@@ -1,0 +1,40 @@
+package supply
+
+import (
+	"testing"
+
+	"slowroot/core/civil"
+)
+
+// The nursery chain of method S5, to the day: in the field on 1 June 2027, grafted by 1 February, bagged by 18 November,
+// germinated between 24 and 29 October, sown between 4 and 17 October 2026.
+func TestNurseryChain(t *testing.T) {
+	got, err := Raise(civil.Must(2027, 6, 1), 1000, Ways[0].Stages)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i, want := range [][2]string{{"2026-10-04", "2026-10-17"}, {"2026-10-24", "2026-10-29"}, {"2026-11-18", "2026-11-18"}, {"2027-02-01", "2027-02-01"}} {
+		if got[i].Safe.String() != want[0] || got[i].Hopeful.String() != want[1] {
+			t.Errorf("%s: %s to %s, want %s to %s", got[i].Name, got[i].Safe, got[i].Hopeful, want[0], want[1])
+		}
+	}
+	// 1000 / 0.85 = 1177, / 0.9 = 1308, / 0.9 = 1454, / 0.75 = 1939, each rounded up
+	for i, want := range [][2]int{{1939, 1454}, {1454, 1308}, {1308, 1177}, {1177, 1000}} {
+		if got[i].Begun != want[0] || got[i].Left != want[1] {
+			t.Errorf("%s: %d begun, %d left, want %d and %d", got[i].Name, got[i].Begun, got[i].Left, want[0], want[1])
+		}
+	}
+	if none, err := Raise(civil.Must(2027, 6, 1), 10, []Stage{{"a", 1, 1, 0}}); err != nil || none[0].Begun != 10 {
+		t.Errorf("%+v, %v", none, err)
+	}
+	for _, bad := range []Stage{{"a", 5, 4, 0}, {"a", -1, 4, 0}, {"a", 1, 4000, 0}, {"a", 1, 4, 1}, {"a", 1, 4, -0.1}} {
+		if _, err := Raise(civil.Must(2027, 6, 1), 10, []Stage{bad}); err == nil {
+			t.Errorf("%+v is taken", bad)
+		}
+	}
+	for _, w := range Ways {
+		if r, err := Raise(civil.Must(2027, 6, 1), 100, w.Stages); err != nil || len(r) != len(w.Stages) || w.Source == "" {
+			t.Errorf("%s: %v", w.ID, err)
+		}
+	}
+}

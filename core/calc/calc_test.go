@@ -2,6 +2,7 @@ package calc
 
 import (
 	"errors"
+	"fmt"
 	"math"
 	"strings"
 	"testing"
@@ -129,6 +130,19 @@ func TestCalculators(t *testing.T) {
 		{"Hoblyn et al.", "alternate-bearing", "intensity", nil, 0.49167},
 		{"Y11", "cuts-of-a-year", "cuts", nil, 5},
 		{"S6", "work-that-comes-back", "times", nil, 9},
+		{"S10 person-days", "crew-levelling", "personDays", nil, 79},
+		{"S10 crew of eight: none late", "crew-levelling", "late", nil, 0},
+		{"S8 lead 365, transport 7, safety 14", "order-by", "days", nil, 386},
+		{"S5 sow 240 days before the field", "nursery-chain", "days", nil, 240},
+		{"Guenther 1 and 5 %", "delivery-sample", "sample", nil, 132},
+		{"Guenther 1 and 5 %, at most", "delivery-sample", "most", nil, 3},
+		{"L1 3400 plants at 45 an hour", "labour-hours", "hours", nil, 75.56},
+		{"L1 people for four days of seven hours", "labour-hours", "people", nil, 3},
+		{"L1 days they need", "labour-hours", "daysNeeded", nil, 3.598},
+		{"S11 35 days with 7 together", "staggered-plantings", "everyDays", nil, 28},
+		{"S11 N 24, b 8, m 2", "staggered-plantings", "blocks", nil, 3},
+		{"S3 the commuters against a shorter fourth", "bound-days", "short", map[string]any{"rules": []any{map[string]any{"from": 0.0, "to": 1.0, "least": 10.0},
+			map[string]any{"from": 0.0, "to": 1.0, "most": 4.0}}}, 6},
 		{"willow sheet, first harvest 18 odt/ha", "yield-by-age", "baseKgPerHa", map[string]any{"sheet": "willow", "ageYear": 4.0}, 18000},
 	} {
 		res, ok, err := r.Run(c.name, c.in)
@@ -257,6 +271,37 @@ func TestSidesOfALine(t *testing.T) {
 	for _, points := range [][]any{{one}, {one, map[string]any{"lon": 11.0, "lat": 45.0}}} {
 		if _, _, err := registry(t).Run("side-lengths", map[string]any{"points": points}); err == nil {
 			t.Errorf("%v has sides", points)
+		}
+	}
+}
+
+// What the planning calculators give in series: the commuters' table of method S3, the crews of S10, the chain of S5 and the
+// plantings of S11, to the day.
+func TestPlanningInSeries(t *testing.T) {
+	r := registry(t)
+	for _, of := range []struct {
+		name string
+		in   map[string]any
+		out  string
+		want string
+	}{
+		{"bound-days", nil, "earliest", "[10 40 20 60]"},
+		{"bound-days", nil, "latest", "[20 50 30 70]"},
+		{"crew-levelling", nil, "start", "[1 1 7 7 10]"},
+		{"crew-levelling", nil, "end", "[6 3 10 9 14]"},
+		{"crew-levelling", map[string]any{"crew": 6.0}, "start", "[1 7 10 7 14]"},
+		{"nursery-chain", nil, "safe", "2026-10-04, 2026-10-24, 2026-11-18, 2027-02-01"},
+		{"nursery-chain", nil, "hopeful", "2026-10-17, 2026-10-29, 2026-11-18, 2027-02-01"},
+		{"staggered-plantings", nil, "planted", "2027-03-20, 2027-04-17, 2027-05-15, 2027-06-12, 2027-07-10"},
+		{"staggered-plantings", nil, "picked", "2027-06-18 to 2027-07-22, 2027-07-16 to 2027-08-19, 2027-08-13 to 2027-09-16, 2027-09-10 to 2027-10-14, 2027-10-08 to 2027-11-11"},
+		{"order-by", nil, "by", "2026-03-30"},
+	} {
+		got, ok, err := r.Run(of.name, of.in)
+		if err != nil || !ok {
+			t.Fatalf("%s: %v", of.name, err)
+		}
+		if s := fmt.Sprint(got.Outputs[of.out]); s != of.want {
+			t.Errorf("%s, %s: %s, want %s", of.name, of.out, s, of.want)
 		}
 	}
 }

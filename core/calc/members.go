@@ -33,6 +33,7 @@ func New(sheets *practice.Library) *Registry {
 	under("Drains", drains()...)
 	under("Beds and earthworks", earthworks()...)
 	under("Climate and days", climates()...)
+	under("Work and supply", planning()...)
 	under("Feeding", feeds()...)
 	under("Growth and yield", append([]Calculator{byAge(sheets)}, stands()...)...)
 	return &Registry{list: list}

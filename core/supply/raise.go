@@ -55,10 +55,12 @@ const memory = "from memory, change it to your own counts"
 
 // Ways are the usual ways: days of the first by method S5, the others and all losses from memory.
 var Ways = []Way{
-	{"graft", "seed, grafted in the nursery", "days by method S5, common practice; losses " + memory, []Stage{{"Sow: to germination", 12, 20, 0.25}, {"Seedling to the bag", 20, 25, 0.10},
-		{"Stock to the graft", 75, 75, 0.10}, {"Graft to the field", 120, 120, 0.15}}},
-	{"seed", "seed in trays, then pots", memory, []Stage{{"Sow: to germination", 10, 28, 0.25}, {"Tray to the pot", 35, 60, 0.10}, {"Pot to the field", 120, 240, 0.05}}},
-	{"cutting", "leafy cuttings under mist", memory, []Stage{{"Set: to callus", 28, 42, 0.03}, {"Callus to roots", 56, 84, 0.12}, {"Grow on and harden", 180, 300, 0.10}}},
+	{"graft", "seed, grafted in the nursery", "days by method S5, common practice; losses " + memory, []Stage{
+		{"Sow: to germination", 12, 20, 0.25}, {"Seedling to the bag", 20, 25, 0.10}, {"Stock to the graft", 75, 75, 0.10}, {"Graft to the field", 120, 120, 0.15}}},
+	{"seed", "seed in trays, then pots", memory, []Stage{
+		{"Sow: to germination", 10, 28, 0.25}, {"Tray to the pot", 35, 60, 0.10}, {"Pot to the field", 120, 240, 0.05}}},
+	{"cutting", "leafy cuttings under mist", memory, []Stage{
+		{"Set: to callus", 28, 42, 0.03}, {"Callus to roots", 56, 84, 0.12}, {"Grow on and harden", 180, 300, 0.10}}},
 	{"dormant", "dormant cuttings or rods", memory, []Stage{{"Cut, sort and bundle", 1, 7, 0.10}, {"Cold store or shade", 10, 60, 0.05}}},
 	{"rhizome", "rhizomes from an own nursery field", memory, []Stage{{"Nursery field", 365, 730, 0.10}, {"Lift, split and sort", 1, 14, 0.10}}},
 	{"pad", "pads or suckers, cured", memory, []Stage{{"Cut and cure in the shade", 10, 42, 0.05}}},

@@ -155,7 +155,7 @@ func served() error {
 	}
 	sort.Float64s(worst)
 	report("preview of the slowest block, 95th percentile of 60", worst[len(worst)-1], 60, "ms")
-	if err := visit(prog.URL, o.Blocks[0].ID, o.Blocks[5].ID, o.Blocks[6].ID); err != nil {
+	if err := visit(prog.URL, o.Blocks[0].ID, o.Blocks[5].ID, o.Blocks[6].ID, o.Blocks[7].ID); err != nil {
 		fmt.Println("views not visited:", err)
 		return err
 	}
@@ -273,5 +273,58 @@ func visit(url string, ids ...string) error {
 			return err
 		}
 	}
+	return frames(page, url, ids[len(ids)-1])
+}
+
+// frames measures how long the page takes to draw while a plan with 100 000 stations is panned and zoomed, as a hand would.
+func frames(page *drive.Page, url, id string) error {
+	var d struct{ Revision int }
+	if err := get(url+"/api/v1/blocks/"+id, &d); err != nil {
+		return err
+	}
+	req, err := http.NewRequest("PATCH", url+"/api/v1/blocks/"+id, strings.NewReader(`{"planting":{"sheet":"tea","date":"2028-10-10","considered":null,"layout":{"rowSpacingM":0.7,"plantSpacingM":0.2}}}`))
+	if err != nil {
+		return err
+	}
+	req.Header.Set("If-Match", fmt.Sprintf("%q", strconv.Itoa(d.Revision)))
+	req.Header.Set("Content-Type", "application/merge-patch+json")
+	res, err := http.DefaultClient.Do(req)
+	if err != nil {
+		return err
+	}
+	text, _ := io.ReadAll(res.Body)
+	res.Body.Close()
+	if res.StatusCode != 200 {
+		return fmt.Errorf("closer planting of %s answered %d: %.200s", id, res.StatusCode, text)
+	}
+	if err := page.Go("/blocks/" + id + "/rows"); err != nil {
+		return err
+	}
+	took, err := drive.Eval[[]float64](page, `(async () => {
+		const sheet = document.querySelector("[aria-label^='Plan of']"), out = [];
+		const frame = () => new Promise((done) => requestAnimationFrame(done));
+		const press = (key) => sheet.dispatchEvent(new KeyboardEvent("keydown", {key, bubbles: true}));
+		sheet.focus();
+		let was = await frame();
+		for (let i = 0; i < 90; i++) {
+			press(i % 3 === 0 ? (i < 45 ? "+" : "-") : ["ArrowLeft", "ArrowUp", "ArrowRight", "ArrowDown"][i % 4]);
+			const now = await frame();
+			out.push(now - was);
+			was = now;
+		}
+		return out;
+	})()`)
+	if err != nil {
+		return err
+	}
+	stations, err := drive.Eval[float64](page, `fetch("/api/v1/blocks/`+id+`/plan").then((r) => r.json()).then((p) => p.figures.find((f) => f.path === "rows.stations").value)`)
+	if err != nil {
+		return err
+	}
+	if stations < 100_000 {
+		return fmt.Errorf("the plan that is panned has %g stations only", stations)
+	}
+	sort.Float64s(took)
+	report("frame while 100 000 stations are panned and zoomed, 95th of 90", took[len(took)*95/100], 50, "ms")
 	return nil
 }

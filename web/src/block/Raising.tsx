@@ -63,7 +63,7 @@ export function Raising({ plan, doc, draft }: StepProps) {
                   <TextField
                     label={`Name of the stage ${s.name}`}
                     hidden
-                    width="w-44"
+                    width="w-36"
                     value={s.name}
                     keep={(name) => name && change(s.id, { name })}
                   />

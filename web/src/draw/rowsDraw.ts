@@ -28,56 +28,109 @@ export function drawRows(
   const gone: Record<string, boolean> = { t: after(plan.outAge), s: after(plan.laterAge) };
   const spread = Math.max(year?.spreadM ?? 0, 0.25);
   const r = Math.max(1.1, (spread / 2) * v.k);
-  if (spacing < 2.2) {
-    // too small for single plants: each row as a line as wide as its canopy
-    c.lineWidth = Math.max(0.6, Math.min(spread, plan.spec.rowSpacingM * 0.8) * v.k);
+  const hedge = spacing < 0.8 * r && !plan.rows.some((p) => p.roles); // crowns have grown into one another
+  if (spacing < 2.2 || hedge) {
+    // too small for single plants, or no single crowns any more: each row as a line as wide as its canopy
+    const apart = plan.spec.rowSpacingM * v.k;
+    const nth = apart > 0 ? Math.max(1, Math.ceil(1.8 / apart)) : 1; // rows closer than the eye parts stand for one another
+    c.lineWidth = Math.max(0.6, Math.min(spread * v.k, apart * 0.8 * nth));
     c.strokeStyle = palette.growth;
     c.globalAlpha = 0.55;
-    c.beginPath();
     for (const p of plan.rows) {
-      c.moveTo(v.x + p.x * v.k, v.y - p.y * v.k);
-      c.lineTo(v.x + (p.x + p.dx * (p.n - 1)) * v.k, v.y - (p.y + p.dy * (p.n - 1)) * v.k);
+      if (p.row % nth) continue;
+      const [from, to] = seen(p, v, width, height, c.lineWidth);
+      if (to < from) continue;
+      c.beginPath(); // each on its own: one path of all is many times slower to paint
+      c.moveTo(v.x + (p.x + p.dx * from) * v.k, v.y - (p.y + p.dy * from) * v.k);
+      c.lineTo(v.x + (p.x + p.dx * to) * v.k, v.y - (p.y + p.dy * to) * v.k);
+      c.stroke();
     }
-    c.stroke();
     c.globalAlpha = 1;
+    if (spacing >= 6) stems(c, plan.rows, v, width, height);
     return;
   }
-  c.lineWidth = 0.8;
+  // one path for all plants of a kind: a hundred thousand of them are drawn while the sheet is moved
+  const kinds = {
+    stays: new Path2D(),
+    pollinizer: new Path2D(),
+    temporary: new Path2D(),
+    gone: new Path2D(),
+    bars: new Path2D(),
+  };
   for (const p of plan.rows) {
-    for (let i = 0; i < p.n; i++) {
+    const [from, to] = seen(p, v, width, height, r);
+    for (let i = from; i <= to; i++) {
       const x = v.x + (p.x + i * p.dx) * v.k;
       const y = v.y - (p.y + i * p.dy) * v.k;
-      if (x < -r || y < -r || x > width + r || y > height + r) continue;
       const role = p.roles?.[i] ?? "m";
-      c.beginPath();
-      c.arc(x, y, r, 0, 7);
-      if (role === "t" || role === "s") {
-        c.setLineDash([2, 2]);
-        c.strokeStyle = palette.faint;
-        if (!gone[role]) {
-          c.fillStyle = palette.leaf;
-          c.globalAlpha = 0.45;
-          c.fill();
-          c.globalAlpha = 1;
-        }
-        c.stroke();
-        c.setLineDash([]);
-        continue;
-      }
-      c.fillStyle = role === "p" ? palette.sand : palette.leaf;
-      c.strokeStyle = role === "p" ? palette.straw : palette.growth;
-      c.globalAlpha = 0.9;
-      c.fill();
-      c.globalAlpha = 1;
-      c.stroke();
+      const out = role === "t" || role === "s";
+      const kind = out ? (gone[role] ? "gone" : "temporary") : role === "p" ? "pollinizer" : "stays";
+      dot(kinds[kind], x, y, r);
       if (role === "p" && r > 3) {
-        c.beginPath();
-        c.moveTo(x - r * 0.5, y);
-        c.lineTo(x + r * 0.5, y);
-        c.stroke();
+        kinds.bars.moveTo(x - r * 0.5, y);
+        kinds.bars.lineTo(x + r * 0.5, y);
       }
     }
   }
+  c.lineWidth = 0.8;
+  c.setLineDash(r > 2 ? [2, 2] : []);
+  c.strokeStyle = palette.faint;
+  c.fillStyle = palette.leaf;
+  c.globalAlpha = 0.45;
+  c.fill(kinds.temporary);
+  c.globalAlpha = 1;
+  c.stroke(kinds.temporary);
+  c.stroke(kinds.gone);
+  c.setLineDash([]);
+  for (const [kind, fill, line] of [
+    ["stays", palette.leaf, palette.growth],
+    ["pollinizer", palette.sand, palette.straw],
+  ] as const) {
+    c.fillStyle = fill;
+    c.strokeStyle = line;
+    c.globalAlpha = 0.9;
+    c.fill(kinds[kind]);
+    c.globalAlpha = 1;
+    if (r > 1.6) c.stroke(kinds[kind]);
+  }
+  c.strokeStyle = palette.straw;
+  c.stroke(kinds.bars);
+}
+
+/** stems are the stations of a hedge, each a small mark in its row. */
+function stems(c: CanvasRenderingContext2D, list: Schema["RowPiece"][], v: View, width: number, height: number) {
+  c.fillStyle = palette.ink;
+  for (const p of list) {
+    const [from, to] = seen(p, v, width, height, 2);
+    for (let i = from; i <= to; i++) c.fillRect(v.x + (p.x + i * p.dx) * v.k - 1, v.y - (p.y + i * p.dy) * v.k - 1, 2, 2);
+  }
+}
+
+/** dot adds a plant to a path: a circle, or a square where nobody could tell them apart. */
+function dot(path: Path2D, x: number, y: number, r: number) {
+  if (r < 2.2) {
+    path.rect(x - r, y - r, 2 * r, 2 * r);
+    return;
+  }
+  path.moveTo(x + r, y);
+  path.arc(x, y, r, 0, 7);
+}
+
+/** seen are the first and the last station of a piece of row that lie on the sheet; the first behind the last where none do. */
+function seen(p: Schema["RowPiece"], v: View, width: number, height: number, r: number): [number, number] {
+  let [lo, hi] = [0, p.n - 1];
+  const within = (at: number, step: number, most: number) => {
+    if (Math.abs(step) < 1e-9) {
+      if (at < -r || at > most + r) hi = -1;
+      return;
+    }
+    const [a, b] = [(-r - at) / step, (most + r - at) / step];
+    lo = Math.max(lo, Math.ceil(Math.min(a, b)));
+    hi = Math.min(hi, Math.floor(Math.max(a, b)));
+  };
+  within(v.x + p.x * v.k, p.dx * v.k, width);
+  within(v.y - p.y * v.k, -p.dy * v.k, height);
+  return [lo, hi];
 }
 
 /** The companions that stand in a year: as single plants where they are large enough to see, else each row as a line. */
@@ -99,6 +152,7 @@ export function drawBeside(
     c.strokeStyle = line;
     c.lineWidth = 0.9;
     const r = Math.max(1.1, (spread / 2) * v.k);
+    const plants = new Path2D();
     for (const p of b.rows) {
       if (Math.hypot(p.dx, p.dy) * v.k < 2.2) {
         c.lineWidth = Math.max(0.7, Math.min(4, spread * v.k));
@@ -110,16 +164,12 @@ export function drawBeside(
         c.globalAlpha = 1;
         continue;
       }
-      for (let i = 0; i < p.n; i++) {
-        const x = v.x + (p.x + i * p.dx) * v.k;
-        const y = v.y - (p.y + i * p.dy) * v.k;
-        if (x < -r || y < -r || x > width + r || y > height + r) continue;
-        c.beginPath();
-        c.arc(x, y, r, 0, 7);
-        c.fill();
-        c.stroke();
-      }
+      const [from, to] = seen(p, v, width, height, r);
+      for (let i = from; i <= to; i++) dot(plants, v.x + (p.x + i * p.dx) * v.k, v.y - (p.y + i * p.dy) * v.k, r);
     }
+    c.lineWidth = 0.9;
+    c.fill(plants);
+    c.stroke(plants);
   }
 }
 

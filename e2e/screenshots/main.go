@@ -58,7 +58,7 @@ func run() error {
 		{"drains", "/blocks/{Orchard Foot}/drains", 1280, 1000, nil},
 		{"water-table", "/blocks/{Orchard Foot}/drains", 1280, 900, []string{"Water table"}},
 		{"fit", "/blocks/{Gate Field}/fit", 1280, 1000, nil},
-		{"prepare", "/blocks/{Orchard Foot}/prepare", 1280, 1000, nil},
+		{"prepare", "/blocks/{Hill Paddock}/prepare", 1280, 900, []string{"What binds"}},
 		{"climate", "/climate", 1280, 1000, nil},
 		{"heights", "/heights", 1280, 800, nil},
 		{"stores", "/stores", 1280, 800, nil},

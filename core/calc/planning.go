@@ -10,6 +10,7 @@ import (
 	"slowroot/core/finding"
 	"slowroot/core/schedule"
 	"slowroot/core/supply"
+	"slowroot/core/working"
 )
 
 func planning() []Calculator {
@@ -63,7 +64,7 @@ func boundDays() Calculator {
 				}
 				early, late = append(early, float64(t.Earliest[i])), append(late, float64(t.Latest[i]))
 				slack = append(slack, float64(t.Latest[i]-t.Earliest[i]))
-				r.show("earliest", fmt.Sprintf("Day %d", i), "minus the shortest way to day 0; the shortest way from it",
+				r.tell(working.Search, "earliest", fmt.Sprintf("Day %d", i), "minus the shortest way to day 0; the shortest way from it",
 					fmt.Sprintf("%d to %d", t.Earliest[i], t.Latest[i]), early[i-1], "days", "method S3")
 			}
 			r.Outputs["earliest"], r.Outputs["latest"], r.Outputs["slack"], r.Outputs["short"], r.Outputs["conflict"] = early, late, slack, nil, "none"
@@ -108,7 +109,7 @@ func levelled() Calculator {
 				if p.Late {
 					late++
 				}
-				r.show("start", fmt.Sprintf("Piece %d", i+1), "the first day from which the crew has the people, for as long as it takes",
+				r.tell(working.Series, "start", fmt.Sprintf("Piece %d", i+1), "the first day from which the crew has the people, for as long as it takes",
 					fmt.Sprintf("day %d to %d", p.Start, p.End), float64(p.Start), "", "method S10")
 			}
 			r.Outputs["start"], r.Outputs["end"], r.Outputs["late"], r.Outputs["personDays"] = start, end, late, total
@@ -159,7 +160,7 @@ func nurseryChain() Calculator {
 			begun := []float64{}
 			for _, s := range got {
 				safe, hopeful, begun = append(safe, s.Safe.String()), append(hopeful, s.Hopeful.String()), append(begun, float64(s.Begun))
-				r.show("begun", s.Name, "left / (1 − loss), rounded up", fmt.Sprintf("%d / (1 − %g)", s.Left, s.Loss), float64(s.Begun), "", "method S5")
+				r.show("begun", s.Name, "⌈left / (1 − loss)⌉", fmt.Sprintf("⌈%d / (1 − %g)⌉", s.Left, s.Loss), float64(s.Begun), "", "method S5")
 			}
 			days := 0
 			if len(got) > 0 {
@@ -184,7 +185,7 @@ func deliverySample() Calculator {
 				return finding.Bad("inputs.badPct", in.num("badPct"), err.Error(), "a bad share well above the good one")
 			}
 			r.Outputs["sample"], r.Outputs["most"] = n.Sample, n.Most
-			r.show("sample", "Sample", "smallest n with P(poor ≤ c | bad) ≤ miss and P(poor ≤ c | good) ≥ 1 − wrong", fmt.Sprintf("c = %d", n.Most), float64(n.Sample),
+			r.tell(working.Search, "sample", "Sample", "smallest n with P(poor ≤ c | bad) ≤ miss and P(poor ≤ c | good) ≥ 1 − wrong", fmt.Sprintf("c = %d", n.Most), float64(n.Sample),
 				"pieces",
 				"Guenther, 1969")
 			return nil

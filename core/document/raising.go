@@ -31,7 +31,7 @@ func (r *Raising) valid() error {
 	if len(r.Stages) == 0 || len(r.Stages) > maxStages {
 		return finding.Bad("planting.raising.stages", len(r.Stages), "is no way plants are raised", fmt.Sprintf("1 to %d stages, or none of it", maxStages))
 	}
-	known := map[string]bool{}
+	known, left := map[string]bool{}, 1.0
 	for i, s := range r.Stages {
 		at := fmt.Sprintf("planting.raising.stages[%d]", i)
 		switch {
@@ -45,6 +45,10 @@ func (r *Raising) valid() error {
 			return finding.Bad(at+".lossPct", s.LossPct, "is not a share that is lost", "0 to 99 %")
 		}
 		known[s.ID] = true
+		left *= 1 - s.LossPct/100
+	}
+	if left < 1e-3 {
+		return finding.Bad("planting.raising.stages", len(r.Stages), "lose all but a thousandth together", "stages that leave one plant of a thousand at least")
 	}
 	return nil
 }

@@ -553,3 +553,32 @@ func TestBloomAndHarvest(t *testing.T) {
 		t.Error("a harvest four months after the fruit is ripe is not noticed")
 	}
 }
+
+// BenchmarkEveryCropOnOneBlock plans every crop of the library for its life on one block, as they stand side by side where
+// one is chosen.
+func BenchmarkEveryCropOnOneBlock(b *testing.B) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		b.Fatal(err)
+	}
+	for b.Loop() {
+		for _, s := range l.Whole() {
+			in := input(b, "hazelnut")
+			in.Sheet = s
+			in.Block.Planting = &document.Planting{Sheet: s.ID}
+			Complete(&in.Block, in.Estate, l.Get, in.Today)
+			if _, err := Compute(in, nil); err != nil {
+				b.Fatal(err)
+			}
+		}
+	}
+}
+
+// BenchmarkLibrary reads and checks every sheet of the library.
+func BenchmarkLibrary(b *testing.B) {
+	for b.Loop() {
+		if _, err := practice.BuiltIn(); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -36,7 +36,11 @@ func Raise(field civil.Date, plants int, stages []Stage) ([]Raised, error) {
 				s.Least, s.Most, s.Loss)
 		}
 		safe, hopeful = safe.AddDays(-s.Most), hopeful.AddDays(-s.Least)
-		begun := int(math.Ceil(float64(left)/(1-s.Loss) - 1e-9))
+		most := math.Ceil(float64(left)/(1-s.Loss) - 1e-9)
+		if most > 1e12 {
+			return nil, fmt.Errorf("%s would have to be begun with %g pieces: the losses leave next to nothing", s.Name, most)
+		}
+		begun := int(most)
 		out[i] = Raised{s, safe, hopeful, begun, left}
 		left = begun
 	}

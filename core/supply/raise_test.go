@@ -32,6 +32,10 @@ func TestNurseryChain(t *testing.T) {
 			t.Errorf("%+v is taken", bad)
 		}
 	}
+	dead := []Stage{{"a", 1, 1, 0.999}, {"b", 1, 1, 0.999}, {"c", 1, 1, 0.999}, {"d", 1, 1, 0.999}}
+	if got, err := Raise(civil.Must(2027, 6, 1), 100_000, dead); err == nil {
+		t.Errorf("%+v is begun", got)
+	}
 	for _, w := range Ways {
 		if r, err := Raise(civil.Must(2027, 6, 1), 100, w.Stages); err != nil || len(r) != len(w.Stages) || w.Source == "" {
 			t.Errorf("%s: %v", w.ID, err)

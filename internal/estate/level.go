@@ -105,7 +105,7 @@ func capacity(c document.Crew, from civil.Date) func(int) float64 {
 // taskOf is a job as it is placed: whole days of the crew, as many as its hours fill. What is late is to be begun at once.
 func taskOf(j EstateJob, hours float64, c document.Crew, from civil.Date) levelTask {
 	day := c.People * c.HoursDay
-	n := max(1, int(math.Ceil(hours/day-1e-9)))
+	n := max(1, int(math.Min(3650, math.Ceil(hours/day-1e-9)))) // ten years of one job are late whatever is done
 	t := schedule.Task{ID: j.BlockName + " " + j.Job.Key, Days: n, Use: hours / float64(n), First: max(0, j.Job.From.Sub(from)), Last: j.Job.By.Sub(from)}
 	if j.Job.Preparation { // its last day is the one it is begun on at the latest
 		t.Last += int(math.Ceil(float64(n)*7/c.DaysWeek)) - 1
@@ -163,12 +163,14 @@ func (out *Levelled) add(e document.Estate, t levelTask, p schedule.Placed, from
 	}
 	m := LevelMove{Block: t.job.Block, BlockName: t.job.BlockName, Key: j.Key, Name: j.Name, Crew: t.crew.Name, Hours: t.task.Use * float64(t.task.Days), Was: was,
 		Day: from.AddDays(p.Start), Until: from.AddDays(p.End), Last: from.AddDays(t.task.Last)}
-	if p.Late && !j.By.Before(from) { // what is late already is done as soon as there are hours for it
+	overdue := j.By.Before(from) // what is late already is done as soon as there are hours for it
+	if p.Late && !overdue {      // it stays where it is: nobody can do it there, and that is said
 		out.Late = append(out.Late, m)
 		out.Words = append(out.Words, fmt.Sprintf("“%s” on %s asks for %s of %s; with what else there is it is done on %s, %d days after its last day, %s.", j.Name,
 			t.job.BlockName, units.Text(m.Hours, units.Hours, e.Units), t.crew.Name, m.Until.Words(), m.Until.Sub(m.Last), m.Last.Words()))
+		return
 	}
-	if !t.task.Fixed && (m.Day != was || j.By.After(m.Until)) { // one that could lie later is held where it is
+	if !t.task.Fixed && p.Start < 3650 && (m.Day != was || j.By.After(m.Until)) { // one that could lie later is held where it is
 		out.Moves = append(out.Moves, m)
 	}
 }

@@ -29,7 +29,7 @@ func TestNoPatchBreaksTheServer(t *testing.T) {
 	for _, f := range []string{"depthCm", "stripM", "rowM", "bufferCap", "omTarget", "benchM", "startOn", "waterM3Day", "material"} {
 		fields = append(fields, "works."+f)
 	}
-	for _, f := range []string{"sheet", "date", "choices", "layout", "survival", "confidence", "done", "picked", "accepted"} {
+	for _, f := range []string{"sheet", "date", "choices", "layout", "survival", "confidence", "done", "picked", "accepted", "raising", "days", "effort", "fittings", "companions", "strips"} {
 		fields = append(fields, "planting."+f)
 	}
 	taken, refused := 0, 0
@@ -90,6 +90,42 @@ func TestNoPatchBreaksTheServer(t *testing.T) {
 }
 
 // Every calculator refuses every input out of its range with its name, and answers within it; none answers 500.
+// Raising that takes decades and loses nearly all, a job of a million hours for a tenth of a person, days at the ends of the
+// calendar: what is taken computes, is levelled and is listed.
+func TestTheSlowestNurseryAndCrew(t *testing.T) {
+	r := newRig(t, store.Options{})
+	r.want(201, "POST", "/estate/demonstration", "")
+	var o struct {
+		Blocks []struct {
+			ID, Name string
+			Revision int
+		}
+	}
+	r.want(200, "GET", "/overview", "").into(&o)
+	stage := func(id string, loss int) string {
+		return fmt.Sprintf(`{"id":%q,"name":"x","least":0,"most":3650,"lossPct":%d}`, id, loss)
+	}
+	for _, b := range o.Blocks {
+		if b.Name != "Hill Paddock" {
+			continue
+		}
+		match := func() []string { return []string{"If-Match", fmt.Sprintf("%q", fmt.Sprint(b.Revision))} }
+		r.want(422, "PATCH", "/blocks/"+b.ID, `{"planting":{"raising":{"way":"","stages":[`+stage("a", 99)+`,`+stage("b", 99)+`]}}}`, match()...)
+		r.want(422, "PATCH", "/blocks/"+b.ID, `{"planting":{"raising":{"way":"","stages":[]}}}`, match()...)
+		r.want(200, "PATCH", "/blocks/"+b.ID, `{"planting":{"raising":{"way":"","stages":[`+stage("a", 90)+`,`+stage("b", 90)+`,`+stage("c", 80)+`]},
+			"effort":{"clear":{"hours":1000000},"raise-a":{"hours":1000000}},"days":{"plant":"1900-01-01","clear":"2199-12-31"}}}`, match()...)
+		r.want(200, "GET", "/blocks/"+b.ID+"/plan", "")
+	}
+	var e struct{ Revision int }
+	r.want(200, "GET", "/estate", "").into(&e)
+	r.want(200, "PATCH", "/estate", `{"crews":[{"id":"a","name":"A","people":0.1,"hoursDay":0.5,"daysWeek":0.5}]}`, "If-Match", fmt.Sprintf("%q", fmt.Sprint(e.Revision)))
+	r.want(200, "GET", "/jobs/level?from=2027-03-15&to=2028-03-14", "")
+	r.want(200, "POST", "/jobs/level?from=2027-03-15&to=2028-03-14", "")
+	r.want(200, "GET", "/jobs/weeks?from=2027-03-15&to=2028-03-14", "")
+	r.want(200, "GET", "/overview", "")
+	r.want(200, "GET", "/orders", "")
+}
+
 func TestNoInputBreaksACalculator(t *testing.T) {
 	r := newRig(t, store.Options{})
 	r.want(201, "POST", "/estate/demonstration", "")

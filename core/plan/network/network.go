@@ -72,6 +72,9 @@ type Conflict struct {
 	Sentence string   `json:"sentence"`
 }
 
+// longest is what a job may take, days: ten years, beyond which nobody plans.
+const longest = 3650
+
 // tight is slack below which a job cannot be left lying (method S7).
 const tight = 7
 
@@ -137,7 +140,7 @@ func (n *net) takes(j report.Job, l prepare.PrepLine) int {
 	if l.By != "machine" || j.HoursBy == "said" {
 		people = c.People
 	}
-	return int(math.Ceil(h / (people * c.HoursDay) * 7 / c.DaysWeek))
+	return int(math.Min(longest, math.Ceil(h/(people*c.HoursDay)*7/c.DaysWeek)))
 }
 
 // day counts a date from today: the network's origin.

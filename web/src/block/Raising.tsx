@@ -25,7 +25,7 @@ export function Raising({ plan, doc, draft }: StepProps) {
     }, done);
   const change = (id: string, part: Partial<Stage>) => put((now) => now.map((s) => (s.id === id ? { ...s, ...part } : s)));
   const begin = () => {
-    const w = ways.find((x) => x.id === way);
+    const w = ways.find((x) => x.id === way) ?? ways[0];
     if (!w) return;
     const stages = w.stages.map((s) => ({
       id: fresh(),
@@ -44,7 +44,7 @@ export function Raising({ plan, doc, draft }: StepProps) {
       {!raising ? (
         <div className="no-print mt-1 flex flex-wrap items-end gap-2">
           <Pick label="How" value={way} options={ways.map((w) => ({ id: w.id, words: w.name }))} keep={setWay} />
-          <button className="act" onClick={begin}>
+          <button className="act" disabled={ways.length === 0} onClick={begin}>
             Plan the nursery
           </button>
           <span className="pb-1 text-sm text-faint">where they are not bought ready to plant</span>

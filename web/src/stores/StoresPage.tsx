@@ -17,6 +17,7 @@ export default function StoresPage() {
   const lists = useLists();
   const status = useStatus();
   const { number } = useReading();
+  const [edit, setEdit] = useState(""); // the material that is changed
   const [item, setItem] = useState("");
   const [each, setEach] = useState<number>();
   const [on, setOn] = useState("");
@@ -34,16 +35,19 @@ export default function StoresPage() {
   const percent = (f: keyof Material, head: string, label: string): Column<Material> => ({
     head,
     num: true,
-    cell: (m) => (
-      <NumberField
-        hidden
-        label={`${m.name}, ${label}`}
-        quantity="percent"
-        width="w-16"
-        value={(m[f] as number) || undefined}
-        keep={(v) => change(m, { [f]: v ?? 0 })}
-      />
-    ),
+    cell: (m) =>
+      m.id === edit ? (
+        <NumberField
+          hidden
+          label={`${m.name}, ${label}`}
+          quantity="percent"
+          width="w-16"
+          value={(m[f] as number) || undefined}
+          keep={(v) => change(m, { [f]: v ?? 0 })}
+        />
+      ) : (
+        (m[f] as number) > 0 && number(m[f] as number, "percent")
+      ),
   });
   const sieves = ["over2Mm", "to084Mm", "to030Mm", "below030Mm"] as const;
   return (
@@ -64,9 +68,12 @@ export default function StoresPage() {
         columns={[
           {
             head: "material",
-            cell: (m) => (
-              <TextField hidden label="Name of the material" value={m.name} keep={(v) => v && change(m, { name: v })} />
-            ),
+            cell: (m) =>
+              m.id === edit ? (
+                <TextField hidden label="Name of the material" value={m.name} keep={(v) => v && change(m, { name: v })} />
+              ) : (
+                <b>{m.name}</b>
+              ),
           },
           percent("neutralisingPct", "neutralising %", "neutralising value"),
           percent("caoPct", "CaO %", "CaO"),
@@ -74,31 +81,38 @@ export default function StoresPage() {
           percent("reactivityPct", "reactivity %", "reactivity"),
           {
             head: "sieves: over 2, 0.84–2, 0.3–0.84, below 0.3 mm, %",
-            cell: (m) => (
-              <TextField
-                hidden
-                label={`${m.name}, sieves`}
-                width="w-32"
-                value={sieves.some((k) => m.sieves[k] > 0) ? sieves.map((k) => m.sieves[k]).join("/") : ""}
-                keep={(v) => {
-                  const n = v.split(/[/ ,;]+/).map(Number);
-                  change(m, { sieves: { over2Mm: n[0] || 0, to084Mm: n[1] || 0, to030Mm: n[2] || 0, below030Mm: n[3] || 0 } });
-                }}
-              />
-            ),
+            cell: (m) => {
+              const shares = sieves.some((k) => m.sieves[k] > 0) ? sieves.map((k) => m.sieves[k]).join("/") : "";
+              if (m.id !== edit) return shares;
+              return (
+                <TextField
+                  hidden
+                  label={`${m.name}, sieves`}
+                  width="w-32"
+                  value={shares}
+                  keep={(v) => {
+                    const n = v.split(/[/ ,;]+/).map(Number);
+                    change(m, { sieves: { over2Mm: n[0] || 0, to084Mm: n[1] || 0, to030Mm: n[2] || 0, below030Mm: n[3] || 0 } });
+                  }}
+                />
+              );
+            },
           },
           percent("moisturePct", "moisture %", "moisture"),
           percent("effectivePct", "label’s effective %", "effective value by its label"),
           {
             head: "analysis from",
-            cell: (m) => (
-              <TextField
-                hidden
-                label={`${m.name}, source of the analysis`}
-                value={m.source}
-                keep={(v) => change(m, { source: v })}
-              />
-            ),
+            cell: (m) =>
+              m.id === edit ? (
+                <TextField
+                  hidden
+                  label={`${m.name}, source of the analysis`}
+                  value={m.source}
+                  keep={(v) => change(m, { source: v })}
+                />
+              ) : (
+                <span className="text-faint">{m.source}</span>
+              ),
           },
           {
             head: "state",
@@ -113,12 +127,27 @@ export default function StoresPage() {
                   ) : (
                     <b className="text-decide">unanalysed</b>
                   )}
-                  <label className="block text-sm whitespace-nowrap">
-                    <input type="checkbox" checked={m.guess} onChange={(ev) => change(m, { guess: ev.target.checked })} /> a guess
-                  </label>
+                  {m.id === edit ? (
+                    <label className="block text-sm whitespace-nowrap">
+                      <input type="checkbox" checked={m.guess} onChange={(ev) => change(m, { guess: ev.target.checked })} /> a
+                      guess
+                    </label>
+                  ) : (
+                    m.guess && <span className="block text-sm text-straw">a guess</span>
+                  )}
                 </>
               );
             },
+          },
+          {
+            head: <span className="sr-only">change</span>,
+            className: "no-print",
+            cell: (m) => (
+              <button className="act" onClick={() => setEdit(m.id === edit ? "" : m.id)}>
+                {m.id === edit ? "Done" : "Change"}
+                <span className="sr-only"> {m.name}</span>
+              </button>
+            ),
           },
         ]}
       />
@@ -138,6 +167,7 @@ export default function StoresPage() {
             guess: false,
             source: "",
           };
+          setEdit(blank.id);
           put((now) => ({ materials: [...(now.materials ?? []), blank] }), "A material is added; enter its analysis");
         }}
       >

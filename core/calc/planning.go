@@ -185,7 +185,8 @@ func deliverySample() Calculator {
 				return finding.Bad("inputs.badPct", in.num("badPct"), err.Error(), "a bad share well above the good one")
 			}
 			r.Outputs["sample"], r.Outputs["most"] = n.Sample, n.Most
-			r.tell(working.Search, "sample", "Sample", "smallest n with P(poor ≤ c | bad) ≤ miss and P(poor ≤ c | good) ≥ 1 − wrong", fmt.Sprintf("c = %d", n.Most), float64(n.Sample),
+			r.tell(working.Search, "sample", "Sample", "smallest n with P(poor ≤ c | bad) ≤ miss and P(poor ≤ c | good) ≥ 1 − wrong", fmt.Sprintf("c = %d", n.Most),
+				float64(n.Sample),
 				"pieces",
 				"Guenther, 1969")
 			return nil

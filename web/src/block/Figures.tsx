@@ -30,7 +30,7 @@ export function Figures({
         return (
           <div key={path}>
             <dd>
-              <button className="press text-lg leading-tight" data-figure={path} onClick={() => press(path)}>
+              <button className="press text-left text-lg leading-tight" data-figure={path} onClick={() => press(path)}>
                 {f.text || number(f.value, f.quantity)}
                 {!f.text && <span className="unit text-sm"> {unit(f.quantity)}</span>}
                 <span className="sr-only">, {f.label}: working</span>

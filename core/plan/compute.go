@@ -72,8 +72,9 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 		c.soil()
 	}
 	c.p.Checklist, c.p.groundForks = ground.Checklist(c.sheet, c.in.Block.Checks, c.Voice), c.groundForks()
-	c.p.Jobs = work.WithOwn(c.p.Jobs, in.Block, c.meant, record.Everywhere(in.Records), c.Voice)
+	c.p.Jobs = work.WithOwn(c.p.Jobs, in.Block, c.meant, record.Everywhere(in.Records), in.Today)
 	c.network()
+	work.JudgeDays(c.p.Jobs, c.p.Network.Room, c.Voice)
 	c.findings()
 	if c.stopping() {
 		return nil, c.stop

@@ -172,6 +172,17 @@ func TestWorkTakesItsTime(t *testing.T) {
 	if d := bound(t, said, "drains").Planned; d.Before(civil.Must(2029, 6, 15)) {
 		t.Errorf("drains on %s, before the clearing is done", d)
 	}
+	// a day inside its room, though before the one the sheet would choose, is in time; one before it is not
+	at := func(day civil.Date) *Plan {
+		return planted(t, l, s, "south", plant, func(in *Input) { in.Block.Planting.Days = map[string]civil.Date{"rip": day} })
+	}
+	outOfTime := func(f finding.Finding) bool { return f.Rule == "job.out-of-time" }
+	if early := at(was.Earliest.AddDays(3)); slices.ContainsFunc(early.Findings, outOfTime) {
+		t.Errorf("ripping can be from %s on, and three days later is called out of time", was.Earliest)
+	}
+	if late := at(was.Latest.AddDays(3)); !slices.ContainsFunc(late.Findings, outOfTime) {
+		t.Errorf("ripping after its last day, %s, is called in time", was.Latest)
+	}
 	if j := said.Jobs; !slices.ContainsFunc(j, func(j report.Job) bool {
 		return j.Key == "rip" && j.Slack != nil && *j.Slack == rip.Slack && j.Planned == rip.Planned
 	}) {

@@ -2,6 +2,7 @@ package estate
 
 import (
 	"context"
+	"fmt"
 	"sort"
 
 	"slowroot/core/civil"
@@ -15,20 +16,21 @@ import (
 
 // Order is what the plans of all blocks take of one thing, what of it is on its way or in store, and what is short.
 type Order struct {
-	Item     string             `json:"item"`
-	What     string             `json:"what"`
-	Group    string             `json:"group"`
-	Amount   float64            `json:"amount"` // still to be used
-	Quantity units.Quantity     `json:"quantity"`
-	By       civil.Date         `json:"by"` // the last day to order it, or to have it
-	CostText string             `json:"costText"`
-	Blocks   []string           `json:"blocks"`
-	Late     bool               `json:"late"`
-	OnOrder  float64            `json:"onOrder"`
-	InStore  float64            `json:"inStore"` // came and was kept, less what is used
-	Used     float64            `json:"used"`
-	Short    float64            `json:"short"`
-	Inspect  *supply.Inspection `json:"inspect,omitempty"` // of a delivery of plants of that size
+	Item     string         `json:"item"`
+	What     string         `json:"what"`
+	Group    string         `json:"group"`
+	Amount   float64        `json:"amount"` // still to be used
+	Quantity units.Quantity `json:"quantity"`
+	By       civil.Date     `json:"by"` // the last day to order it, or to have it
+	CostText string         `json:"costText"`
+	Blocks   []string       `json:"blocks"`
+	Late     bool           `json:"late"`
+	OnOrder  float64        `json:"onOrder"`
+	InStore  float64        `json:"inStore"` // came and was kept, less what is used
+	Used     float64        `json:"used"`
+	Short    float64        `json:"short"`
+	// OnArrival says how many of a delivery of plants are looked at and how many may be poor; "" for other things.
+	OnArrival string `json:"onArrival"`
 }
 
 // What a delivery of plants is judged by: a share of poor plants that is taken, and one that is not, each wrongly in one of
@@ -168,7 +170,9 @@ func (o *ordering) settled(e document.Estate, today civil.Date) []Order {
 		}
 		if lot := int(max(x.OnOrder, x.Short)); x.Group == "Plants" && lot > 0 {
 			if n, err := supply.Inspect(lot, poorTaken, poorRefused, takenWrong, missWrong); err == nil {
-				x.Inspect = &n
+				x.OnArrival = fmt.Sprintf("On arrival look at %s, taken from all parts of the load; send it back with more than %d poor ones. A load with %g %% poor "+
+					"is so taken and one with %g %% refused; common practice, no source.", units.Text(float64(n.Sample), units.Count, e.Units), n.Most,
+					100*poorTaken, 100*poorRefused)
 			}
 		}
 	}

@@ -25,6 +25,16 @@ func (r Result) Mark(jobs []report.Job) {
 	}
 }
 
+// Room is the first and the last day a job can be; ok is false for one that is not bound.
+func (r Result) Room(key string) (first, last civil.Date, ok bool) {
+	for _, j := range r.Jobs {
+		if j.Key == key {
+			return j.Earliest, j.Latest, true
+		}
+	}
+	return first, last, false
+}
+
 // Sort puts the lines of the preparation on the days they are planned where the order of the work moved them: what has to
 // stand first begins earlier, where it can.
 func (r Result) Sort(lines []prepare.PrepLine) {

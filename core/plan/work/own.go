@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"sort"
 
+	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/record"
@@ -15,7 +16,7 @@ import (
 const ownKey = "own-"
 
 // WithOwn puts the jobs a person added among those of the plan, and says of each what was said of its hours and crew.
-func WithOwn(jobs []report.Job, b document.Block, planting *document.Planting, book record.Book, say *report.Voice) []report.Job {
+func WithOwn(jobs []report.Job, b document.Block, planting *document.Planting, book record.Book, today civil.Date) []report.Job {
 	var effort map[string]document.Effort
 	if planting != nil {
 		effort = planting.Effort
@@ -30,7 +31,6 @@ func WithOwn(jobs []report.Job, b document.Block, planting *document.Planting, b
 		for i := range jobs {
 			if d, ok := planting.Days[jobs[i].Key]; ok && !d.IsZero() {
 				jobs[i].On = d
-				outOfTime(jobs[i], say)
 			}
 		}
 	}
@@ -42,11 +42,25 @@ func WithOwn(jobs []report.Job, b document.Block, planting *document.Planting, b
 		if planting != nil {
 			j.On = planting.Days[key]
 		}
-		j.Passed = o.By.Before(say.Today) && j.Done.IsZero() && j.NotNeeded == ""
+		j.Passed = o.By.Before(today) && j.Done.IsZero() && j.NotNeeded == ""
 		jobs = append(jobs, j)
 	}
 	sort.SliceStable(jobs, func(i, j int) bool { return jobs[i].From.Before(jobs[j].From) })
 	return jobs
+}
+
+// JudgeDays says of jobs planned on a day outside their time which rule that breaks. room is the first and the last day a job
+// can be where it is bound to others; else its own days count.
+func JudgeDays(jobs []report.Job, room func(key string) (first, last civil.Date, ok bool), say *report.Voice) {
+	for _, j := range jobs {
+		if j.On.IsZero() || j.Own {
+			continue
+		}
+		if first, last, ok := room(j.Key); ok && !last.Before(first) {
+			j.From, j.By = first, last
+		}
+		outOfTime(j, say)
+	}
 }
 
 // outOfTime says of a job that is planned on a day outside its time, which rule that breaks.

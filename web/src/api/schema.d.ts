@@ -1742,10 +1742,7 @@ export interface components {
             inStore: number;
             used: number;
             short: number;
-            inspect?: {
-                sample: number;
-                most: number;
-            };
+            onArrival: string;
             what: string;
             group: string;
             amount: number;

@@ -53,7 +53,7 @@ export function JobTable({
                 </span>
               )}
               {j.slack !== null && !j.done && !j.notNeeded && !j.passed && (
-                <span className={j.slack <= 7 ? "text-straw" : "text-faint"}>
+                <span className={j.slack < 0 ? "text-decide" : "text-faint"}>
                   <br />
                   {waiting(j.slack)}
                 </span>

@@ -144,12 +144,7 @@ function Deliveries({
             cell: (d) => (
               <>
                 {d.what}
-                {!d.arrived && of(d)?.inspect && (
-                  <span className="block text-sm text-faint">
-                    On arrival look at {of(d)!.inspect!.sample}, taken from all parts of the load; send it back with more than{" "}
-                    {of(d)!.inspect!.most} poor ones.
-                  </span>
-                )}
+                {!d.arrived && of(d)?.onArrival && <span className="block text-sm text-faint">{of(d)!.onArrival}</span>}
               </>
             ),
           },

@@ -101,7 +101,7 @@ func (c *computation) network() {
 	if c.meant == nil || c.sheet == nil || c.inGround() || len(c.p.Jobs) == 0 {
 		return
 	}
-	in := network.In{Jobs: c.p.Jobs, Grown: c.grown, Planting: c.day0(), Prepared: c.p.Preparation, Crews: c.in.Estate.Crews, Today: c.in.Today}
+	in := network.In{Jobs: c.p.Jobs, Grown: c.grown, Planting: c.day0(), Crews: c.in.Estate.Crews, Today: c.in.Today}
 	c.p.Network = network.Make(in)
 	c.p.Network.Mark(c.p.Jobs)
 	c.p.Network.Sort(c.p.Preparation.Lines)

@@ -44,6 +44,8 @@ type Job struct {
 	After     string `json:"-"` // key of a job it comes after, so many days; "" for none
 	AfterDays int    `json:"-"`
 
+	Machine bool `json:"-"` // its hours are those of a machine with one driver
+
 	Kind   string  `json:"-"` // of its task, "" for none: what must stand before what follows from it
 	Tonnes float64 `json:"-"` // carried and spread in it
 }

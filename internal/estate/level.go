@@ -105,6 +105,9 @@ func capacity(c document.Crew, from civil.Date) func(int) float64 {
 // taskOf is a job as it is placed: whole days of the crew, as many as its hours fill. What is late is to be begun at once.
 func taskOf(j EstateJob, hours float64, c document.Crew, from civil.Date) levelTask {
 	day := c.People * c.HoursDay
+	if j.Job.Machine { // one of the crew drives it
+		day = math.Min(1, c.People) * c.HoursDay
+	}
 	n := max(1, int(math.Min(3650, math.Ceil(hours/day-1e-9)))) // ten years of one job are late whatever is done
 	t := schedule.Task{ID: j.BlockName + " " + j.Job.Key, Days: n, Use: hours / float64(n), First: max(0, j.Job.From.Sub(from)), Last: j.Job.By.Sub(from)}
 	if j.Job.Preparation { // its last day is the one it is begun on at the latest

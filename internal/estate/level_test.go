@@ -7,7 +7,9 @@ import (
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/document"
 	"slowroot/core/finding"
+	"slowroot/core/report"
 )
 
 // Two blocks ask one crew for more than it has in a week: the work is put on days the crew has the hours for, each job inside
@@ -117,5 +119,18 @@ func TestOneCrewOnTwoBlocks(t *testing.T) {
 	l, err = s.Level(ctx, from, to)
 	if err != nil || len(l.Late) == 0 || !strings.Contains(l.Words[0], "Dig the pond") || !strings.Contains(l.Words[0], "after its last day") {
 		t.Errorf("400 hours in two weeks of two people: %v, %v", l.Words, err)
+	}
+}
+
+// Hours of a machine are one driver's: more people make it no quicker.
+func TestAMachineHasOneDriver(t *testing.T) {
+	h := 40.0
+	crew := document.Crew{People: 4, HoursDay: 8, DaysWeek: 5}
+	at := civil.Must(2027, 3, 15)
+	job := func(machine bool) EstateJob {
+		return EstateJob{Job: report.Job{Key: "rip", From: at, By: at.AddDays(60), Hours: &h, Machine: machine}}
+	}
+	if hand, driven := taskOf(job(false), h, crew, at).task, taskOf(job(true), h, crew, at).task; hand.Days != 2 || driven.Days != 5 || driven.Use != 8 {
+		t.Errorf("40 h of four people: %+v; of a machine: %+v", hand, driven)
 	}
 }

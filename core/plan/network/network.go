@@ -9,7 +9,6 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/plan/growth"
-	"slowroot/core/plan/prepare"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
@@ -19,8 +18,7 @@ import (
 type In struct {
 	Jobs     []report.Job // of the plan; those before planting are bound
 	Grown    growth.Result
-	Planting civil.Date          // the day planted on, or meant
-	Prepared prepare.Preparation // what the work on the ground takes, in hours
+	Planting civil.Date // the day planted on, or meant
 	Crews    []document.Crew
 	Today    civil.Date
 }
@@ -104,17 +102,13 @@ func Make(in In) Result {
 	for i := range in.Grown.Ops {
 		n.ops[in.Grown.Ops[i].ID] = &in.Grown.Ops[i]
 	}
-	hours := map[string]prepare.PrepLine{}
-	for _, l := range in.Prepared.Lines {
-		hours[l.Key] = l
-	}
 	for _, j := range in.Jobs {
 		if !j.Preparation || j.NotNeeded != "" || j.Own {
 			continue
 		}
 		n.jobs = append(n.jobs, j)
 		n.at[j.Key] = len(n.jobs)
-		n.days = append(n.days, n.takes(j, hours[j.Key]))
+		n.days = append(n.days, n.takes(j))
 	}
 	n.plant = len(n.jobs) + 1
 	n.days = append(n.days, 0)
@@ -122,7 +116,7 @@ func Make(in In) Result {
 }
 
 // takes is how many days a job takes the people who do it; 0 where that is not known.
-func (n *net) takes(j report.Job, l prepare.PrepLine) int {
+func (n *net) takes(j report.Job) int {
 	h, people := 0.0, 1.0
 	if j.Hours != nil {
 		h = *j.Hours
@@ -137,7 +131,7 @@ func (n *net) takes(j report.Job, l prepare.PrepLine) int {
 		return 0
 	}
 	c := n.Crews[crew]
-	if l.By != "machine" || j.HoursBy == "said" {
+	if !j.Machine {
 		people = c.People
 	}
 	return int(math.Min(longest, math.Ceil(h/(people*c.HoursDay)*7/c.DaysWeek)))

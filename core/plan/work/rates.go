@@ -29,6 +29,7 @@ func ByRate(jobs []report.Job, prepared prepare.Preparation, ops []schedule.Oper
 		}
 		if l, ok := lines[j.Key]; ok && l.BaseH > 0 && l.NotNeeded == "" {
 			h := l.BaseH
+			j.Machine = l.By == "machine"
 			j.Hours, j.HoursBy = &h, "by a usual rate for "+l.By+" work, from memory"
 			continue
 		}

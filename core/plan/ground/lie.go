@@ -70,9 +70,13 @@ func (l *Land) judge(crop Crop, say *report.Voice) {
 	}
 	say.Note(f)
 	if l.Source.AccuracyM > 1 {
+		how := ""
+		if l.Source.How != "" {
+			how = " (" + l.Source.How + ")"
+		}
 		say.Note(finding.Finding{Rule: "land.accuracy", Weight: finding.Watch, Step: "ground", Subject: "Heights", Source: "common practice, no source",
-			Sentence: fmt.Sprintf("The heights of “%s” are known to ± %s only (%s): good for the slope of a hillside, not for hollows, levels or drains.",
-				l.Source.Name, say.Text(l.Source.AccuracyM, units.Spacing), l.Source.How)})
+			Sentence: fmt.Sprintf("The heights of “%s” are known to ± %s only%s: good for the slope of a hillside, not for hollows, levels or drains.",
+				l.Source.Name, say.Text(l.Source.AccuracyM, units.Spacing), how)})
 	}
 	for _, h := range l.Hollows {
 		say.Note(finding.Finding{Rule: "land.hollow", Weight: finding.Watch, Step: "ground", Subject: "Hollow",

@@ -9,7 +9,7 @@ import { FoundInFile } from "./FoundInFile";
 import { PointTable } from "./PointTable";
 import { Reshape, type CutLine } from "./Reshape";
 import { ToldOutline } from "./ToldOutline";
-import { boundariesIn, type Points } from "./points";
+import { boundariesIn, newBlock, type Points } from "./points";
 import { useMeasured } from "./useMeasured";
 import { late } from "../shell/late";
 
@@ -126,22 +126,7 @@ function Editor({
   };
   const bring = async (list: Schema["Candidate"][]) => {
     try {
-      const made = await write.addBlocks(
-        list.map(
-          (c) =>
-            ({
-              ...c.found, // pits, tests, drains and whatever else the file says of the ground
-              name: c.name,
-              number: c.number,
-              boundary: c.boundary,
-              surveyed: c.surveyed,
-              accuracyM: c.accuracyM,
-              notes: c.notes,
-              plantings: c.plantings,
-              records: c.records,
-            }) as Schema["NewBlock"],
-        ),
-      );
+      const made = await write.addBlocks(list.map(newBlock));
       say(made.length === 1 ? `${made[0]!.block.name} is added` : `${made.length} blocks are added`);
       await changed();
       void go(made.length === 1 ? `/blocks/${made[0]!.id}` : "/");

@@ -1,4 +1,5 @@
-import { Failed, read } from "../api/client";
+import { Failed, read, type Schema } from "../api/client";
+
 /** A ring of a boundary, degrees; its first point is not repeated. */
 export type Points = { lon: number; lat: number }[];
 
@@ -13,3 +14,17 @@ export async function boundariesIn(file: File) {
     });
   return read.boundaries(file);
 }
+
+/** newBlock is the block a boundary in a file becomes, with pits, tests, drains and whatever else the file says of it. */
+export const newBlock = (c: Schema["Candidate"]) =>
+  ({
+    ...c.found,
+    name: c.name,
+    number: c.number,
+    boundary: c.boundary,
+    surveyed: c.surveyed,
+    accuracyM: c.accuracyM,
+    notes: c.notes,
+    plantings: c.plantings,
+    records: c.records,
+  }) as Schema["NewBlock"];

@@ -5,7 +5,7 @@ import type { Mark } from "./mark";
 import { DayField, NumberField, Pick } from "../shell/Fields";
 import { useReading } from "../shell/reading";
 import { changeBlock } from "./AddJob";
-import { waiting } from "./Bound";
+import { waiting } from "./Roots";
 import { MarkJob } from "./MarkJob";
 
 type Job = Schema["Job"];

@@ -19,9 +19,10 @@ web/node_modules/.package-lock.json: web/package-lock.json
 web/dist/index.html: web/node_modules/.package-lock.json $(SOURCES)
 	cd web && npx vite build
 
-generate: web/node_modules/.package-lock.json ## write what is generated from the contract and the units table
+generate: web/node_modules/.package-lock.json ## write what is generated from the contract, the units table and the practice sheets
 	$(GO) tool oapi-codegen -config api/oapi-codegen.yaml api/openapi.yaml
 	$(GO) run ./internal/gen/units > web/src/units.gen.json
+	$(GO) run ./internal/gen/sheets core/practice/sheets/read
 	cd web && npx openapi-typescript ../api/openapi.yaml -o src/api/schema.d.ts
 
 check-generated: web/node_modules/.package-lock.json ## fail when generated code is out of date

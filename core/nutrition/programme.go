@@ -7,6 +7,8 @@ import (
 	"fmt"
 	"math"
 	"strings"
+
+	"slowroot/core/civil"
 )
 
 // Names are the nutrients a table may hold, with how they are written.
@@ -68,6 +70,8 @@ type Split struct {
 	Season []string `yaml:"season" json:"season"`
 	Days   []int    `yaml:"days" json:"days,omitempty"` // first and last day from planting instead of a season; below 0 before it
 	Shares Amounts  `yaml:"shares" json:"shares"`
+
+	Follows *civil.Follows `yaml:"follows" json:"follows,omitempty"` // what moves it once it is recorded; only with a season
 }
 
 // Normal returns the programme with its ages counted as growing seasons, the first being 1.

@@ -80,6 +80,11 @@ func (s *Sheet) InRains(rains int) *Sheet {
 			for k := range h.Picks {
 				h.Picks[k].Name = turnName(h.Picks[k].Name, h.Picks[k].Season, turn(h.Picks[k].Season, nil))
 				h.Picks[k].Season = turn(h.Picks[k].Season, nil)
+				if b := h.Picks[k].Bloom; b != nil {
+					own := *b
+					own.Season = turn(own.Season, own.Rains)
+					h.Picks[k].Bloom = &own
+				}
 			}
 		}
 	}
@@ -138,6 +143,9 @@ func (s *Sheet) checkTropics(fail func(string, ...any)) {
 		}
 		for _, p := range h.Picks {
 			need("harvest "+p.Name, p.Season, nil)
+			if p.Bloom != nil {
+				need("bloom of "+p.Name, p.Bloom.Season, p.Bloom.Rains)
+			}
 		}
 		for _, p := range slices.Concat(h.Rains, h.TwoRains) {
 			need("harvest in the rains, "+p.Name, nil, p.Season)

@@ -136,6 +136,7 @@ func (s *Sheet) checkSeasons(fail func(string, ...any)) {
 			known("bloom", slices.Concat(h.Bloom.Season, h.Bloom.Rains))
 		}
 	}
+	s.checkFollows(fail)
 }
 
 // one fails for every combination of options for which not exactly one of a list holds.

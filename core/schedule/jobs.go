@@ -77,6 +77,9 @@ func Jobs(ops []Operation, c Calendar) []Job {
 	}
 	inSeason := func(o *Operation, age int) Job {
 		a, b := c.Seasons.Span(o.Season[0], o.Season[len(o.Season)-1], first+age-1)
+		if d := c.Followed(o.Follows, age, a); !d.IsZero() {
+			a, b = d.AddDays(o.Follows.Days[0]), d.AddDays(o.Follows.Days[1])
+		}
 		key := Key(o.ID, age)
 		return Job{Key: key, Operation: o, Age: age, From: a, By: b, Done: c.Done[key], NotNeeded: c.Skip[key] != ""}
 	}
@@ -107,6 +110,20 @@ func Jobs(ops []Operation, c Calendar) []Job {
 		return out[i].steps > out[j].steps
 	})
 	return out
+}
+
+// Followed is the day recorded of what something planned around a day follows, in its own age year or the one beside it that
+// lies nearer; zero where none is recorded.
+func (c Calendar) Followed(f *civil.Follows, age int, planned civil.Date) civil.Date {
+	if f == nil {
+		return civil.Date{}
+	}
+	for _, a := range []int{age, age - 1, age + 1} {
+		if d := c.Done[Key(f.What, a)]; !d.IsZero() && max(planned.Sub(d), d.Sub(planned)) <= 183+f.Days[0] {
+			return d
+		}
+	}
+	return civil.Date{}
 }
 
 // comeBack adds every time an operation is done after a job: once, or as often as it comes back. age is the year of what it

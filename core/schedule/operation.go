@@ -86,21 +86,22 @@ const Planting = "planting"
 // After (planting, or another operation's id) with a lead or lag; or a season in each age year of
 // Ages.
 type Operation struct {
-	ID      string   `yaml:"id" json:"id"`
-	Name    string   `yaml:"name" json:"name"`
-	Phase   string   `yaml:"phase" json:"phase"`
-	Detail  string   `yaml:"detail" json:"detail"` // depth, amount, height: what is done
-	Why     string   `yaml:"why" json:"why"`
-	Caution string   `yaml:"caution" json:"caution"`
-	Before  string   `yaml:"before" json:"before"`
-	After   string   `yaml:"after" json:"after"`
-	Better  Offset   `yaml:"better" json:"better"`           // the lead or lag that is wanted
-	Min     Offset   `yaml:"min" json:"min"`                 // the least that works
-	Repeat  *Repeat  `yaml:"repeat" json:"repeat,omitempty"` // it comes back after its first time; only with After
-	Season  []string `yaml:"season" json:"season"`           // one key, or the first and the last
-	Rains   []string `yaml:"rains" json:"rains,omitempty"`   // the same where the place lives by its rains; else as the sheet turns its seasons
-	Ages    Ages     `yaml:"ages" json:"ages"`
-	Origin  string   `yaml:"origin" json:"origin"`
+	ID      string         `yaml:"id" json:"id"`
+	Name    string         `yaml:"name" json:"name"`
+	Phase   string         `yaml:"phase" json:"phase"`
+	Detail  string         `yaml:"detail" json:"detail"` // depth, amount, height: what is done
+	Why     string         `yaml:"why" json:"why"`
+	Caution string         `yaml:"caution" json:"caution"`
+	Before  string         `yaml:"before" json:"before"`
+	After   string         `yaml:"after" json:"after"`
+	Better  Offset         `yaml:"better" json:"better"`           // the lead or lag that is wanted
+	Min     Offset         `yaml:"min" json:"min"`                 // the least that works
+	Repeat  *Repeat        `yaml:"repeat" json:"repeat,omitempty"` // it comes back after its first time; only with After
+	Season  []string       `yaml:"season" json:"season"`           // one key, or the first and the last
+	Rains   []string       `yaml:"rains" json:"rains,omitempty"`   // the same where the place lives by its rains; else as the sheet turns its seasons
+	Ages    Ages           `yaml:"ages" json:"ages"`
+	Follows *civil.Follows `yaml:"follows" json:"follows,omitempty"` // only with Season
+	Origin  string         `yaml:"origin" json:"origin"`
 }
 
 // Repeat is work that comes back: every so long, so many times in all.
@@ -175,6 +176,14 @@ func Check(ops []Operation) error {
 		for _, k := range append(append([]string{}, o.Season...), o.Rains...) {
 			if !known[k] {
 				return fail("season %q is not one of %s", k, strings.Join(Keys, ", "))
+			}
+		}
+		if f := o.Follows; f != nil {
+			if err := f.Check(); err != nil {
+				return fail("%v", err)
+			}
+			if len(o.Season) == 0 || f.What == o.ID {
+				return fail("what is recorded of another moves only work that has a season")
 			}
 		}
 		if p := o.Repeat; p != nil && (o.After == "" || p.Every.IsZero() || p.Times < 2 || p.Times > 60) {

@@ -5,6 +5,10 @@ package yield
 import (
 	"fmt"
 	"math"
+	"slices"
+	"strconv"
+
+	"slowroot/core/civil"
 )
 
 // Range is an estimate, kg/ha a year unless said otherwise.
@@ -78,6 +82,16 @@ func (c Curve) Fraction(a float64) float64 {
 	return t[len(t)-1][1]
 }
 
+// Begins is the first age year with a crop, 0 where none ever comes.
+func (c Curve) Begins() int {
+	for age := 1; age <= 100; age++ {
+		if c.Fraction(float64(age)) > 0 {
+			return age
+		}
+	}
+	return 0
+}
+
 // Density is the factor on yield per hectare for a density other than the reference, from the
 // asymptotic law 1/w = α + βρ of K. Shinozaki and T. Kira, Intraspecific competition among higher
 // plants VII, J. Inst. Polytech. Osaka City Univ. D7, 1956, written relative to the reference:
@@ -143,6 +157,9 @@ type Pick struct {
 	Share  float64  `yaml:"share" json:"share"`
 	Next   bool     `yaml:"next" json:"next,omitempty"` // in that season of the year after, as fruit that hangs over winter
 	Rounds string   `yaml:"rounds" json:"rounds"`
+
+	Bloom   *Bloom         `yaml:"bloom" json:"bloom,omitempty"`     // its own, where the crop flowers more than once a year
+	Follows *civil.Follows `yaml:"follows" json:"follows,omitempty"` // what moves it once it is recorded; only with a season
 }
 
 // Rotation is a coppice harvest at the end of age year First and every Every years after; it takes
@@ -169,6 +186,47 @@ type Bloom struct {
 	Origin string   `yaml:"origin" json:"origin"`
 }
 
+func (b Bloom) sound() bool {
+	return len(b.Season) > 0 && len(b.Season) < 3 && b.Days[0] > 0 && b.Days[0] <= b.Days[1] && b.Days[1] <= 700 && b.Origin != ""
+}
+
+// Flowering is the id of the first flowering of a year; a second one has “-2” behind it.
+const Flowering = "flowering"
+
+// Flowerings are the flowerings of a year by their ids: that of the whole harvest first, then those of single picks.
+func (h Harvest) Flowerings() (ids []string, blooms []Bloom) {
+	add := func(b *Bloom) {
+		if b == nil || slices.ContainsFunc(blooms, func(x Bloom) bool { return slices.Equal(x.Season, b.Season) }) {
+			return
+		}
+		id := Flowering
+		if len(ids) > 0 {
+			id += "-" + strconv.Itoa(len(ids)+1)
+		}
+		ids, blooms = append(ids, id), append(blooms, *b)
+	}
+	add(h.Bloom)
+	for _, p := range h.Picks {
+		add(p.Bloom)
+	}
+	return ids, blooms
+}
+
+// FlowersFor is the flowering a pick comes from, its id "" where it is not known to come from one.
+func (h Harvest) FlowersFor(p Pick) (string, Bloom) {
+	b := p.Bloom
+	if b == nil {
+		b = h.Bloom
+	}
+	ids, blooms := h.Flowerings()
+	for i := range ids {
+		if b != nil && slices.Equal(blooms[i].Season, b.Season) {
+			return ids[i], *b
+		}
+	}
+	return "", Bloom{}
+}
+
 // Check reports shares that do not sum, cycles that do not average to 1, rotations of no length.
 func (h Harvest) Check() error {
 	for i, picks := range [][]Pick{h.Picks, h.Rains, h.TwoRains} {
@@ -177,6 +235,15 @@ func (h Harvest) Check() error {
 			sum += p.Share
 			if (len(p.Season) == 0 || len(p.Season) > 2) != (len(p.Days) == 2 && 0 <= p.Days[0] && p.Days[0] <= p.Days[1]) {
 				return fmt.Errorf("harvest %s needs a season, or a first and a last day from planting", p.Name)
+			}
+			if p.Bloom != nil && !p.Bloom.sound() {
+				return fmt.Errorf("harvest %s: bloom %+v has no season, no days to the harvest or no origin", p.Name, *p.Bloom)
+			}
+			if p.Follows == nil {
+				continue
+			}
+			if err := p.Follows.Check(); err != nil || len(p.Season) == 0 {
+				return fmt.Errorf("harvest %s has no season, or %v", p.Name, err)
 			}
 		}
 		if (i == 0 || len(picks) > 0) && (len(picks) == 0 || math.Abs(sum-1) > 1e-9) {
@@ -192,8 +259,8 @@ func (h Harvest) Check() error {
 			return fmt.Errorf("cycle factors average to %.4f, not 1", mean)
 		}
 	}
-	if b := h.Bloom; b != nil && (len(b.Season) == 0 || len(b.Season) > 2 || b.Days[0] < 1 || b.Days[1] < b.Days[0] || b.Days[1] > 700 || b.Origin == "") {
-		return fmt.Errorf("bloom %+v has no season, no days to the harvest or no origin", *b)
+	if h.Bloom != nil && !h.Bloom.sound() {
+		return fmt.Errorf("bloom %+v has no season, no days to the harvest or no origin", *h.Bloom)
 	}
 	if r := h.Rotation; r != nil && (r.First < 1 || r.Every < 1 || r.FirstYears < 1 || r.FirstYears > r.First || len(r.Fractions) == 0) {
 		return fmt.Errorf("rotation %+v has no length or no fractions", *r)

@@ -826,6 +826,9 @@ type SheetOperation struct {
 	Better  string `json:"better"`
 	Caution string `json:"caution"`
 	Detail  string `json:"detail"`
+
+	// Follows any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+	Follows *Open  `json:"follows,omitempty"`
 	Id      string `json:"id"`
 
 	// If any JSON, null where nothing is said; its shape is said where the format of practice sheets is

@@ -19,6 +19,7 @@ import (
 	"slowroot/core/plan"
 	"slowroot/core/record"
 	"slowroot/core/report"
+	"slowroot/core/yield"
 	"slowroot/internal/store"
 )
 
@@ -75,6 +76,7 @@ func TestAnOlderFolderOpensWhole(t *testing.T) {
 			continue
 		}
 		w := was[d.Block.Name]
+		p.Jobs = slices.DeleteFunc(p.Jobs, func(j report.Job) bool { return strings.HasPrefix(j.Key, yield.Flowering) }) // noted since
 		if len(p.Figures) < len(w.Figures) || len(p.Jobs) != len(w.Jobs) || len(p.Years) != len(w.Years) {
 			t.Errorf("%s: %d figures, %d jobs, %d years; it had %d, %d, %d", d.Block.Name, len(p.Figures), len(p.Jobs), len(p.Years), len(w.Figures), len(w.Jobs), len(w.Years))
 			continue

@@ -64,6 +64,7 @@ type Harvest struct {
 	To      civil.Date  `json:"to"`
 	Rounds  string      `json:"rounds"`
 	Days    []int       `json:"-"` // from planting, where it is dated so
+	Bloomed civil.Date  `json:"-"` // full bloom as it was recorded, which moved it; zero where it was not
 	BlockKg yield.Range `json:"blockKg"`
 }
 
@@ -102,12 +103,9 @@ func Build(in In, say *report.Voice) Result {
 		}
 		if y.KgPerHa.Base > 0 {
 			for _, pick := range in.Grown.Harvest.Picks {
-				when := y.Age
-				if pick.Next {
-					when++
-				}
-				a, b := in.Grown.Window(pick.Season, pick.Days, when)
-				out.Harvests = append(out.Harvests, Harvest{Name: pick.Name, From: a, To: b, Rounds: pick.Rounds, Days: pick.Days, BlockKg: out.BlockKg.Times(pick.Share)})
+				a, b, bloomed := in.Grown.Ripens(pick, y.Age)
+				out.Harvests = append(out.Harvests, Harvest{Name: pick.Name, From: a, To: b, Rounds: pick.Rounds, Days: pick.Days, Bloomed: bloomed,
+					BlockKg: out.BlockKg.Times(pick.Share)})
 			}
 		}
 		in.yieldWorking(say, y, out, density, area)

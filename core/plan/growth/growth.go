@@ -82,13 +82,49 @@ func Choose(in In) (Result, error) {
 }
 
 // Window is when something is done in an age year: in a season, or on days counted from planting, which come back every
-// year on the same days.
-func (g Result) Window(season []string, days []int, age int) (from, to civil.Date) {
+// year on the same days; where the day of what it follows is recorded, so many days after that.
+func (g Result) Window(season []string, days []int, follows *civil.Follows, age int) (from, to civil.Date) {
 	if len(days) == 2 {
 		day := g.PlantedOn.AddMonths(12 * (age - 1))
 		return day.AddDays(days[0]), day.AddDays(days[1])
 	}
-	return g.Seasons.Span(season[0], season[len(season)-1], g.First+age-1)
+	from, to = g.Seasons.Span(season[0], season[len(season)-1], g.First+age-1)
+	if d := g.Calendar.Followed(follows, age, from); !d.IsZero() {
+		return d.AddDays(follows.Days[0]), d.AddDays(follows.Days[1])
+	}
+	return from, to
+}
+
+// Ripens is when a pick comes off in an age year, and the day of full bloom that was recorded for it, zero where none was:
+// the pick then comes as many days early or late as the bloom did against the middle of its season.
+func (g Result) Ripens(p yield.Pick, age int) (from, to, bloomed civil.Date) {
+	if p.Next {
+		age++
+	}
+	from, to = g.Window(p.Season, p.Days, p.Follows, age)
+	id, bloom := g.Harvest.FlowersFor(p)
+	if id == "" || len(p.Days) > 0 {
+		return from, to, civil.Date{}
+	}
+	year, expected := g.Flowers(bloom, age, from)
+	if d := g.Calendar.Done[schedule.Key(id, year)]; !d.IsZero() {
+		late := d.Sub(expected)
+		return from.AddDays(late), to.AddDays(late), d
+	}
+	return from, to, civil.Date{}
+}
+
+// Flowers is the age year in which what is picked from a day on has flowered, and the middle of the season it does so in.
+func (g Result) Flowers(b yield.Bloom, age int, from civil.Date) (year int, middle civil.Date) {
+	off := 1 << 30
+	for y := age - 2; y <= age+1; y++ {
+		a, z := g.Seasons.Span(b.Season[0], b.Season[len(b.Season)-1], g.First+y-1)
+		m := a.AddDays(z.Sub(a) / 2)
+		if d := from.Sub(m.AddDays((b.Days[0] + b.Days[1]) / 2)); max(d, -d) < off {
+			off, year, middle = max(d, -d), y, m
+		}
+	}
+	return year, middle
 }
 
 // ShownAs are the quantities a product is shown in, by area and altogether.

@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/nutrition"
 	"slowroot/core/plan/crop"
@@ -35,7 +36,7 @@ type In struct {
 // FromSheet dates the operations of the sheet, and of what was designed beside it. Of a crop that is only considered it
 // dates what is done before planting.
 func FromSheet(in In, say *report.Voice) []report.Job {
-	names, kinds := at(in.Grown.Ops), Kinds(in.Grown)
+	names, kinds := in.names(), Kinds(in.Grown)
 	dated := schedule.Jobs(in.Grown.Ops, in.Grown.Calendar)
 	jobs := make([]report.Job, 0, len(dated))
 	for _, j := range dated {
@@ -43,7 +44,8 @@ func FromSheet(in In, say *report.Voice) []report.Job {
 			continue
 		}
 		o := j.Operation
-		jobs = append(jobs, report.Job{Said: report.Said{Name: o.Name, Phase: o.Phase, Why: o.Why, Caution: o.Caution, Rule: rule(o, names),
+		jobs = append(jobs, report.Job{Said: report.Said{Name: o.Name, Phase: o.Phase, Why: o.Why, Caution: o.Caution, Rule: rule(o, names) + in.following(o.Follows,
+			j.Age, j.From),
 			Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation},
 			Key: j.Key, Kind: kinds[j.Key], Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Done: j.Done, NotNeeded: in.Book.NotNeeded[j.Key],
 			Passed: !in.Standing && j.Passed(say.Today)})
@@ -106,16 +108,23 @@ func WithCare(in In, jobs []report.Job, say *report.Voice) []report.Job {
 			if detail == "" {
 				continue
 			}
-			a, b := in.Grown.Window(s.Season, s.Days, y.Age)
+			a, b := in.Grown.Window(s.Season, s.Days, s.Follows, y.Age)
 			key := schedule.Key("feed-"+strconv.Itoa(k+1), y.Age)
 			add(report.Job{Said: report.Said{Name: "Feed: " + s.Name, Phase: "feed", Why: "the year's amount in its splits",
-				Rule: dated(s.Days, "in its season, every year the table gives an amount"), Origin: practice.OriginWords(in.Grown.Feed.Origin)},
+				Rule:   dated(s.Days, "in its season, every year the table gives an amount"+in.following(s.Follows, y.Age, a)),
+				Origin: practice.OriginWords(in.Grown.Feed.Origin)},
 				Key: key, Age: y.Age, From: a, By: b, Detail: detail + " of nutrient for the block; " +
 					in.Grown.Feed.Placement, Done: in.Book.Done[key]})
 		}
 		for k, h := range y.Harvests {
 			key := schedule.Key("harvest-"+strconv.Itoa(k+1), y.Age)
-			add(report.Job{Said: report.Said{Name: "Harvest: " + h.Name, Phase: "harvest", Why: "", Rule: dated(h.Days, "in its season, once the planting bears"),
+			season := "in its season, once the planting bears"
+			if !h.Bloomed.IsZero() {
+				season = "its season, moved by the full bloom noted on " + h.Bloomed.Words()
+			} else if k < len(in.Grown.Harvest.Picks) {
+				season += in.following(in.Grown.Harvest.Picks[k].Follows, y.Age, h.From)
+			}
+			add(report.Job{Said: report.Said{Name: "Harvest: " + h.Name, Phase: "harvest", Why: "", Rule: dated(h.Days, season),
 				Origin: practice.OriginWords(in.Grown.Harvest.Origin)},
 				Key: key, Age: y.Age, From: h.From, By: h.To, Detail: strings.TrimSuffix(fmt.Sprintf("about %s from the block; %s", say.Text(h.BlockKg.Base,
 					in.Grown.MassAs), h.Rounds), "; "), Done: in.Book.Done[key]})
@@ -131,6 +140,30 @@ func WithCare(in In, jobs []report.Job, say *report.Voice) []report.Job {
 		}
 	}
 	return out
+}
+
+// following says behind a season what moves the work in it, or has moved it.
+func (in In) following(f *civil.Follows, age int, from civil.Date) string {
+	if f == nil {
+		return ""
+	}
+	days := fmt.Sprintf("%d to %d days after %s", f.Days[0], f.Days[1], in.names()[f.What])
+	if d := in.Grown.Calendar.Followed(f, age, from); !d.IsZero() {
+		return "; here " + days + ", noted on " + d.Words()
+	}
+	return "; " + days + " once that is noted"
+}
+
+// names are the operations, feeds and harvests by the ids their records go by.
+func (in In) names() map[string]string {
+	m := at(in.Grown.Ops)
+	for i, s := range in.Grown.Feed.Splits {
+		m["feed-"+strconv.Itoa(i+1)] = "“Feed: " + s.Name + "”"
+	}
+	for i, p := range in.Grown.Harvest.Picks {
+		m["harvest-"+strconv.Itoa(i+1)] = "“Harvest: " + p.Name + "”"
+	}
+	return m
 }
 
 func at(ops []schedule.Operation) map[string]string {

@@ -3582,6 +3582,7 @@ export interface components {
             season: components["schemas"]["Open"];
             rains?: string[];
             ages: components["schemas"]["Open"];
+            follows?: components["schemas"]["Open"];
             origin: string;
         };
         SheetRemoval: {

@@ -217,6 +217,7 @@ func (s *Sheet) fillEmpty() {
 	empty(&s.Harvests)
 	empty(&s.Notes)
 	empty(&s.Removal)
+	empty(&s.Water)
 	empty(&s.Disagrees)
 	empty(&s.Cautions)
 }

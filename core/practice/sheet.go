@@ -66,6 +66,7 @@ type Sheet struct {
 	Harvests  []Harvest                 `yaml:"harvests" json:"harvests"`
 	Stand     yield.Stand               `yaml:"stand" json:"stand"`
 	Removal   []Removal                 `yaml:"removal" json:"removal"`
+	Water     []Water                   `yaml:"water" json:"water"`
 	Disagrees []Disagreement            `yaml:"disagrees" json:"disagrees"`
 	Notes     []Section                 `yaml:"notes" json:"notes"`
 	Cautions  []Note                    `yaml:"cautions" json:"cautions"`

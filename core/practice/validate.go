@@ -111,6 +111,11 @@ func (s *Sheet) checkCrop(fail func(string, ...any)) {
 			fail("harvest %d: %v", i+1, err)
 		}
 	}
+	for _, w := range s.Water {
+		if err := w.check(); err != nil {
+			fail("%v", err)
+		}
+	}
 	s.checkSeasons(fail)
 }
 

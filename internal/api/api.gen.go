@@ -927,6 +927,30 @@ type SheetValue = practice.Value
 // SheetWait defines model for SheetWait.
 type SheetWait = rotation.Rule
 
+// SheetWater defines model for SheetWater.
+type SheetWater struct {
+	// Depletion share of the water held that may be taken
+	Depletion float32 `json:"depletion"`
+	HeightM   float32 `json:"heightM"`
+
+	// If any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+	If *Open `json:"if,omitempty"`
+
+	// Kc crop coefficients in the first weeks, in mid-season and at the end
+	Kc []float32 `json:"kc"`
+
+	// Like the crop the coefficients are borrowed from
+	Like   *string `json:"like,omitempty"`
+	Name   string  `json:"name"`
+	Origin string  `json:"origin"`
+
+	// RootM working roots, m
+	RootM []float32 `json:"rootM"`
+
+	// TableM deepest roots of the published table, m; 0 where it does not list the crop
+	TableM []float32 `json:"tableM"`
+}
+
 // SheetYield defines model for SheetYield.
 type SheetYield struct {
 	Crowding float32 `json:"crowding"`

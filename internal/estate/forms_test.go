@@ -81,6 +81,7 @@ func TestAnOlderFolderOpensWhole(t *testing.T) {
 			t.Errorf("%s: %d figures, %d jobs, %d years; it had %d, %d, %d", d.Block.Name, len(p.Figures), len(p.Jobs), len(p.Years), len(w.Figures), len(w.Jobs), len(w.Years))
 			continue
 		}
+		delete(w.Figures, "site.water") // by the crop's own coefficients since, not by one for all
 		for _, f := range p.Figures {
 			switch old := w.Figures[f.Path].(type) {
 			case nil: // a figure that came since

@@ -3443,6 +3443,7 @@ export interface components {
             harvests: components["schemas"]["Open"][];
             stand: components["schemas"]["Open"];
             removal: components["schemas"]["SheetRemoval"][];
+            water: components["schemas"]["SheetWater"][];
             disagrees: components["schemas"]["SheetDisagreement"][];
             notes: components["schemas"]["SheetSection"][];
             cautions: components["schemas"]["SheetNote"][];
@@ -3583,6 +3584,22 @@ export interface components {
             rains?: string[];
             ages: components["schemas"]["Open"];
             follows?: components["schemas"]["Open"];
+            origin: string;
+        };
+        SheetWater: {
+            if?: components["schemas"]["Open"];
+            name: string;
+            /** @description crop coefficients in the first weeks, in mid-season and at the end */
+            kc: number[];
+            /** @description working roots, m */
+            rootM: number[];
+            /** @description deepest roots of the published table, m; 0 where it does not list the crop */
+            tableM: number[];
+            /** @description share of the water held that may be taken */
+            depletion: number;
+            heightM: number;
+            /** @description the crop the coefficients are borrowed from */
+            like?: string;
             origin: string;
         };
         SheetRemoval: {

@@ -7,6 +7,8 @@ import { shownAs } from "./shown";
 export function SheetView({ s }: { s: Schema["Sheet"] }) {
   const { text } = useReading();
   const as = shownAs(s.product.showAs);
+  const between = (m: number[]) =>
+    m[0] === m[1] ? text(m[0]!, "spacing") : `${text(m[0]!, "spacing")} to ${text(m[1]!, "spacing")}`;
   return (
     <>
       <p className="max-w-prose">
@@ -179,6 +181,37 @@ export function SheetView({ s }: { s: Schema["Sheet"] }) {
                 })}
                 <td className="text-sm text-faint">
                   <From origin={r.origin} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Part>
+      )}
+      {s.water.length > 0 && (
+        <Part title="Water of a grown stand">
+          <thead>
+            <tr>
+              <th>stand</th>
+              <th className="num">crop coefficient: first weeks, middle, end</th>
+              <th className="num">working roots</th>
+              <th className="num">deepest roots listed</th>
+              <th className="num">may be taken</th>
+              <th>from</th>
+            </tr>
+          </thead>
+          <tbody>
+            {s.water.map((w) => (
+              <tr key={w.name}>
+                <td>
+                  <b>{w.name}</b>
+                  {w.like && <span className="block text-sm text-faint">as {w.like}</span>}
+                </td>
+                <td className="num whitespace-nowrap">{w.kc.map((k) => k.toFixed(2)).join(" · ")}</td>
+                <td className="num whitespace-nowrap">{between(w.rootM)}</td>
+                <td className="num whitespace-nowrap">{w.tableM[1] ? between(w.tableM) : "–"}</td>
+                <td className="num">{text(w.depletion, "fraction")}</td>
+                <td className="text-sm text-faint">
+                  <From origin={w.origin} />
                 </td>
               </tr>
             ))}

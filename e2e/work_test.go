@@ -2,8 +2,10 @@ package e2e
 
 import (
 	"fmt"
+	"os"
 	"strings"
 	"testing"
+	"time"
 
 	"slowroot/core/civil"
 	"slowroot/core/plan/work"
@@ -165,4 +167,45 @@ func TestANurseryCountedBack(t *testing.T) {
 	must(t, page.Type("Stock to the graft, days at most", "100"), page.Wait(`fetch("/api/v1/blocks/`+hill+`/plan").then((r) => r.json()).then((p) => p.raised[0].safe === "`+p.Raised[0].Safe.AddDays(-25).String()+`")`), page.Says("The plants are raised here"))
 	look(t, page, "nursery")
 	must(t, page.Press("Buy them instead"), page.Says("They are bought again"), page.Says("where they are not bought ready to plant"))
+}
+
+// Full bloom is noted from the list of jobs on the day it is seen: the harvest of that year moves with it, and says so.
+func TestBloomNotedMovesTheHarvest(t *testing.T) {
+	dir := t.TempDir()
+	must(t, os.CopyFS(dir, os.DirFS(prepared)))
+	prog := run(t, "serve", "--data", dir, "--today", "2033-11-25")
+	id := blocks(t, prog.URL)["Chapel Corner"].ID
+	harvest := func() (from, rule string) {
+		var plan struct {
+			Jobs struct {
+				Said []struct{ Rule string }
+				Each []struct {
+					Key, From string
+					At        int
+				}
+			}
+		}
+		ask(t, "GET", prog.URL+"/api/v1/blocks/"+id+"/plan", "", nil, &plan)
+		for _, j := range plan.Jobs.Each {
+			if strings.HasPrefix(j.Key, "harvest-1@") && j.From > "2034" {
+				return j.From, plan.Jobs.Said[j.At].Rule
+			}
+		}
+		return "", ""
+	}
+	was, _ := harvest()
+	page := open(t, prog.URL, 1280, 900)
+	must(t, page.Go("/blocks/"+id+"/care"), page.Press("Note the day of full bloom: done today"), page.Says("Note the day of full bloom: done"))
+	now, rule := harvest()
+	a, err := time.Parse(time.DateOnly, was)
+	must(t, err)
+	b, err := time.Parse(time.DateOnly, now)
+	must(t, err)
+	if days := b.Sub(a).Hours() / 24; days != 10 { // the middle of late spring there is 15 November
+		t.Errorf("bloom 10 days late moved the harvest from %s to %s", was, now)
+	}
+	if !strings.Contains(rule, "25 November 2033") {
+		t.Errorf("the harvest follows so: %s", rule)
+	}
+	must(t, page.Says("moved by the full bloom noted on 25 November 2033"))
 }

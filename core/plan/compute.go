@@ -171,7 +171,7 @@ func (c *computation) choose() error {
 	if err != nil {
 		return err
 	}
-	c.grown, c.p.Choices = g, g.Choices
+	c.grown, c.p.Choices, c.p.Late = g, g.Choices, g.Late
 	c.p.Sheet, c.p.SheetName, c.p.Product, c.p.YieldAs, c.p.MassAs = c.sheet.ID, c.sheet.Name, g.Product, g.YieldAs, g.MassAs
 	return nil
 }

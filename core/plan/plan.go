@@ -9,6 +9,7 @@ import (
 	"slowroot/core/plan/crop"
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/growth"
 	"slowroot/core/plan/network"
 	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/rows"
@@ -63,6 +64,7 @@ type Plan struct {
 	Checklist   []ground.CheckItem  `json:"checklist"`
 	Raised      []work.RaisedStage  `json:"raised"`  // stages in which the plants are raised; none where they are bought
 	Network     network.Result      `json:"network"` // of the jobs before planting; empty where the plants stand
+	Late        *growth.Late        `json:"late"`    // what the day of planting costs; null where practice knows nothing of it
 
 	groundForks []report.Fork
 }

@@ -37,7 +37,7 @@ func (c *computation) plantOut() (err error) {
 
 // cropIn is what the years are built from.
 func (c *computation) cropIn() crop.In {
-	return crop.In{Grown: c.grown, Rows: c.rows, AreaM2: c.ground.AreaM2, Book: c.book}
+	return crop.In{Grown: c.grown, Rows: c.rows, AreaM2: c.ground.AreaM2, Book: c.book, Standing: c.inGround()}
 }
 
 // bear builds the years up.

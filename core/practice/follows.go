@@ -76,3 +76,12 @@ func (s *Sheet) checkFollows(fail func(string, ...any)) {
 		}
 	}
 }
+
+// checkEach reports what is wrong with each of a list by its own rules.
+func checkEach[T interface{ check() error }](list []T, fail func(string, ...any)) {
+	for _, x := range list {
+		if err := x.check(); err != nil {
+			fail("%v", err)
+		}
+	}
+}

@@ -218,6 +218,7 @@ func (s *Sheet) fillEmpty() {
 	empty(&s.Notes)
 	empty(&s.Removal)
 	empty(&s.Water)
+	empty(&s.Lateness)
 	empty(&s.Disagrees)
 	empty(&s.Cautions)
 }

@@ -67,6 +67,7 @@ type Sheet struct {
 	Stand     yield.Stand               `yaml:"stand" json:"stand"`
 	Removal   []Removal                 `yaml:"removal" json:"removal"`
 	Water     []Water                   `yaml:"water" json:"water"`
+	Lateness  []Lateness                `yaml:"lateness" json:"lateness"`
 	Disagrees []Disagreement            `yaml:"disagrees" json:"disagrees"`
 	Notes     []Section                 `yaml:"notes" json:"notes"`
 	Cautions  []Note                    `yaml:"cautions" json:"cautions"`

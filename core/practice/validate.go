@@ -111,11 +111,8 @@ func (s *Sheet) checkCrop(fail func(string, ...any)) {
 			fail("harvest %d: %v", i+1, err)
 		}
 	}
-	for _, w := range s.Water {
-		if err := w.check(); err != nil {
-			fail("%v", err)
-		}
-	}
+	checkEach(s.Water, fail)
+	checkEach(s.Lateness, fail)
 	s.checkSeasons(fail)
 }
 

@@ -24,6 +24,7 @@ import (
 	"slowroot/core/plan/drains"
 	"slowroot/core/plan/fit"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/growth"
 	"slowroot/core/plan/network"
 	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/rows"
@@ -574,6 +575,9 @@ type Planting = document.Planting
 
 // PlantingEnd defines model for PlantingEnd.
 type PlantingEnd = document.End
+
+// PlantingLate defines model for PlantingLate.
+type PlantingLate = growth.Late
 
 // PlantingShort defines model for PlantingShort.
 type PlantingShort = estate.PlantingShort

@@ -26,6 +26,8 @@ type In struct {
 	Rows   rows.Result
 	AreaM2 float64 // of the block
 	Book   record.Book
+
+	Standing bool // plants stand, or stood
 }
 
 // Result is the years, and the nutrients given in them.
@@ -79,6 +81,9 @@ func Build(in In, say *report.Voice) Result {
 	area := in.AreaM2 / 1e4
 	r.Years = make([]Year, 0, len(series))
 	for _, y := range series {
+		if l := in.Grown.Late; l != nil {
+			y.KgPerHa = y.KgPerHa.Times(l.Factor)
+		}
 		season := in.Grown.First + y.Age - 1
 		stations := in.Rows.Placed.Stations
 		if in.Rows.OutAge > 0 && y.Age > in.Rows.OutAge {
@@ -145,6 +150,10 @@ func (in In) yieldWorking(say *report.Voice, y yield.Year, out Year, density, ar
 		if in.Grown.Harvest.Rotation != nil {
 			formula += " × years of growth taken"
 			sub += fmt.Sprintf(" × %d", y.Growth)
+		}
+		if l := in.Grown.Late; l != nil && l.Factor < 1 {
+			formula += " × what the day of planting leaves"
+			sub += fmt.Sprintf(" × %.3f", l.Factor)
 		}
 		say.Step(path, fmt.Sprintf("Yield of age year %d, per planted hectare", y.Age), formula, sub, y.KgPerHa.Base, in.Grown.YieldAs,
 			"methods Y6 to Y9; "+practice.OriginWords(in.Grown.Curve.Origin)+": "+in.Grown.Curve.Source,

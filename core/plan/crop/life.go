@@ -139,6 +139,7 @@ func (in In) fractionAt(age int) float64 {
 func (r Result) Judge(in In, say *report.Voice) {
 	r.fed(in, say)
 	r.ripens(in, say)
+	in.late(say)
 	in.disagreements(say)
 	if in.Rows.OutAge > 0 {
 		in.thinned(in.Rows.Option.Thinning, say)

@@ -43,6 +43,57 @@ type Result struct {
 	YieldAs   units.Quantity // how yields per area are shown
 	MassAs    units.Quantity
 	Also      []practice.Also // what the product becomes
+	Late      *Late           // what the day of planting costs; nil where practice knows nothing of it
+}
+
+// Late is what the day of planting leaves of a full crop, and the whole curve around it.
+type Late struct {
+	Target civil.Date `json:"target"` // the day the curve is counted from
+	Days   int        `json:"days"`   // from there to planting
+	Factor float64    `json:"factor"`
+	Best   civil.Date `json:"best"` // the nearest day that leaves most
+	Curve  []LateDay  `json:"curve"`
+	Source string     `json:"source"`
+
+	Warn int `json:"-"`
+}
+
+// LateDay is a day planting could be on, and what it leaves of a full crop.
+type LateDay struct {
+	Day    civil.Date `json:"day"`
+	Factor float64    `json:"factor"`
+}
+
+// early is how many days before the first point of the curve a day still counts as early, and not as another season.
+const early = 45
+
+// late is what planting on its day costs, counted from the nearest beginning of the season it should be in.
+func (g Result) late() *Late {
+	l := g.Sheet.LatenessOf(g.Choices)
+	if l == nil {
+		return nil
+	}
+	out := Late{Warn: l.Warn, Source: practice.OriginWords(l.Origin) + ": " + l.Source}
+	for i, y := 0, g.Seasons.YearOf(g.PlantedOn)-1; i < 3; i, y = i+1, y+1 {
+		start, _ := g.Seasons.Span(l.Season, l.Season, y)
+		if d := g.PlantedOn.Sub(start); i == 0 || max(d, -d) < max(out.Days, -out.Days) {
+			out.Target, out.Days = start, d
+		}
+	}
+	if out.Days < int(l.Points[0][0])-early {
+		return nil // of a day that far from the season practice knows nothing
+	}
+	out.Factor = l.Factor(float64(out.Days))
+	most, near := 0.0, 1<<30
+	first, last := int(l.Points[0][0]), int(l.Points[len(l.Points)-1][0])
+	for d := min(first-21, out.Days); d <= max(last+14, out.Days); d++ {
+		f := l.Factor(float64(d))
+		out.Curve = append(out.Curve, LateDay{out.Target.AddDays(d), f})
+		if away := max(d-out.Days, out.Days-d); f > most+1e-9 || f > most-1e-9 && away < near {
+			most, near, out.Best = f, away, out.Target.AddDays(d)
+		}
+	}
+	return &out
 }
 
 // Choose settles the forks: what a person chose, else the sheet's default. A choice the sheet does not know, or a planting
@@ -74,6 +125,7 @@ func Choose(in In) (Result, error) {
 	g.Product = product.Name
 	g.YieldAs, g.MassAs = ShownAs(product.ShowAs)
 	g.Also = product.Also
+	g.Late = g.late()
 	if p.End != nil { // what stands no longer has no years to come
 		g.Life = max(1, min(g.Life, in.Seasons.YearOf(p.End.On)-g.First+1))
 	}
@@ -95,6 +147,9 @@ func (g Result) Window(season []string, days []int, follows *civil.Follows, age 
 	return from, to
 }
 
+// far is how many days a bloom may lie from the middle of its season and still be that season's.
+const far = 120
+
 // Ripens is when a pick comes off in an age year, and the day of full bloom that was recorded for it, zero where none was:
 // the pick then comes as many days early or late as the bloom did against the middle of its season.
 func (g Result) Ripens(p yield.Pick, age int) (from, to, bloomed civil.Date) {
@@ -109,6 +164,9 @@ func (g Result) Ripens(p yield.Pick, age int) (from, to, bloomed civil.Date) {
 	year, expected := g.Flowers(bloom, age, from)
 	if d := g.Calendar.Done[schedule.Key(id, year)]; !d.IsZero() {
 		late := d.Sub(expected)
+		if max(late, -late) > far {
+			return from, to, civil.Date{} // noted of another year's bloom
+		}
 		return from.AddDays(late), to.AddDays(late), d
 	}
 	return from, to, civil.Date{}

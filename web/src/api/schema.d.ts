@@ -1899,6 +1899,7 @@ export interface components {
             years: components["schemas"]["Year"][];
             jobs: components["schemas"]["Jobs"];
             network: components["schemas"]["Network"];
+            late?: components["schemas"]["PlantingLate"];
             raised: components["schemas"]["RaisedStage"][];
             supplies: components["schemas"]["Supply"][];
             nutrients: string[];
@@ -2059,6 +2060,22 @@ export interface components {
             holds: components["schemas"]["NetworkTie"][];
             tight: boolean;
         };
+        PlantingLate: {
+            /** Format: date */
+            target: string;
+            /** @description from the target to planting */
+            days: number;
+            /** @description share of a full crop */
+            factor: number;
+            /** Format: date */
+            best: string;
+            curve: {
+                /** Format: date */
+                day: string;
+                factor: number;
+            }[];
+            source: string;
+        } | null;
         NetworkTie: {
             key: string;
             name: string;
@@ -3444,6 +3461,7 @@ export interface components {
             stand: components["schemas"]["Open"];
             removal: components["schemas"]["SheetRemoval"][];
             water: components["schemas"]["SheetWater"][];
+            lateness: components["schemas"]["Open"][];
             disagrees: components["schemas"]["SheetDisagreement"][];
             notes: components["schemas"]["SheetSection"][];
             cautions: components["schemas"]["SheetNote"][];

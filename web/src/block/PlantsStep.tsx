@@ -13,6 +13,7 @@ import { Raising } from "./Raising";
 import { Supplies } from "./Supplies";
 import { Takes } from "./Takes";
 import { CropChoice } from "./CropChoice";
+import { LateCurve } from "./LateCurve";
 
 export function PlantsStep({ plan, doc, draft, press, season, setSeason }: StepProps) {
   const sheets = useSheets();
@@ -74,6 +75,7 @@ export function PlantsStep({ plan, doc, draft, press, season, setSeason }: StepP
             </p>
           )}
         </div>
+        {plan.late && <LateCurve late={plan.late} date={planting.planted || plan.cropDate} />}
         {!stands(plan) && <Raising plan={plan} doc={doc} draft={draft} press={press} season={season} setSeason={setSeason} />}
         <Supplies plan={plan} />
         <Takes plan={plan} doc={doc} draft={draft} press={press} season={season} setSeason={setSeason} />

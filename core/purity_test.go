@@ -63,7 +63,7 @@ func TestCoreIsPureAndSubjectsStandApart(t *testing.T) {
 }
 
 // parts are the rooms of a plan in the order they are entered: each uses results of those before it, never of one after.
-var parts = []string{"growth", "ground", "soils", "drains", "prepare", "fit", "rows", "stand", "crop", "work", "network", "bill"}
+var parts = []string{"growth", "ground", "soils", "watering", "drains", "ready", "prepare", "fit", "rows", "stand", "crop", "work", "network", "bill"}
 
 func TestAPartUsesOnlyPartsBeforeIt(t *testing.T) {
 	place := map[string]int{}

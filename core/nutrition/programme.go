@@ -238,6 +238,12 @@ func (p Programme) checkSplits(splits []Split) error {
 		if (len(s.Season) == 0 || len(s.Season) > 2) != (len(s.Days) == 2 && s.Days[0] <= s.Days[1]) {
 			return fmt.Errorf("split %s needs a season, or a first and a last day from planting", s.Name)
 		}
+		if s.Follows == nil {
+			continue
+		}
+		if err := s.Follows.Check(); err != nil || len(s.Season) == 0 {
+			return fmt.Errorf("split %s follows something and has no season to follow it in, or %v", s.Name, err)
+		}
 	}
 	return nil
 }

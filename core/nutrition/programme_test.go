@@ -4,6 +4,8 @@ import (
 	"math"
 	"strings"
 	"testing"
+
+	"slowroot/core/civil"
 )
 
 func near(t *testing.T, what string, got, want float64) {
@@ -64,6 +66,15 @@ func TestCheckRefuses(t *testing.T) {
 		"basis":      func(p *Programme) { p.Basis = "lb" },
 		"origin":     func(p *Programme) { p.Origin = "" },
 		"season":     func(p *Programme) { p.Splits[0].Season = nil },
+		"age basis":  func(p *Programme) { p.AgeBasis = "moons" },
+		"no years":   func(p *Programme) { p.Cycle = &Cycle{} },
+		"do not rise": func(p *Programme) {
+			p.Rows = append(p.Rows, Row{1, Amounts{"n": 20}})
+		},
+		"split a follows": func(p *Programme) { p.Splits[0].Follows = &civil.Follows{What: "prune", Days: [2]int{9, 8}} },
+		"split b follows": func(p *Programme) {
+			p.Splits[1] = Split{Name: "b", Days: []int{1, 2}, Shares: Amounts{"n": 0.5}, Follows: &civil.Follows{What: "prune", Days: [2]int{8, 9}}}
+		},
 	} {
 		p := ok()
 		f(&p)

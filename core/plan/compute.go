@@ -150,6 +150,7 @@ func (c *computation) soil() {
 		c.p.Drains = drains.Lay(c.drainsIn(), c.Voice)
 	}
 	c.grown.Ops = append(c.grown.Ops[:len(c.grown.Ops):len(c.grown.Ops)], c.p.Drains.Upkeep(c.Voice)...)
+	c.look()
 }
 
 // consider prepares the ground for a crop that is only thought about.

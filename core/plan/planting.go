@@ -6,9 +6,12 @@ import (
 	"slowroot/core/plan/crop"
 	"slowroot/core/plan/network"
 	"slowroot/core/plan/prepare"
+	"slowroot/core/plan/ready"
 	"slowroot/core/plan/rows"
 	"slowroot/core/plan/stand"
+	"slowroot/core/plan/watering"
 	"slowroot/core/plan/work"
+	"slowroot/core/practice"
 	"slowroot/core/report"
 )
 
@@ -111,4 +114,33 @@ func (c *computation) network() {
 // Fix records the layout of a plan as planted, with positions on the ellipsoid.
 func (p *Plan) Fix(option string) *document.AsPlanted {
 	return rows.Fix(p.Spec, p.Rows, p.Beside, p.Ground.Origin, p.Ground.AreaM2, option)
+}
+
+// look says what planting should wait for, in the job of looking whether it can be.
+func (c *computation) look() {
+	if c.meant == nil || c.sheet == nil || c.inGround() || c.sheet.Ready.Ask == "" || c.day0().IsZero() {
+		return
+	}
+	expected := ready.In{Sheet: c.sheet, Day: c.day0(), Seen: c.book.Done[practice.ReadyOp], Climate: c.in.Climate, Rains: c.in.Estate.Rains,
+		Seasons: c.seasons}.Judge(c.Voice)
+	for i := range c.grown.Ops {
+		if o := &c.grown.Ops[i]; o.ID == practice.ReadyOp {
+			o.Detail += expected
+		}
+	}
+}
+
+// waterNeed says what a planting still to come will ask of the supply.
+func (c *computation) waterNeed() {
+	if c.inGround() {
+		return
+	}
+	in := watering.In{Sheet: c.sheet, Choices: c.grown.Choices, Climate: c.in.Climate, AreaM2: c.ground.AreaM2, Source: c.in.Estate.Source}
+	if len(c.p.Soil.Pits) > 0 {
+		in.AvailableMM = c.p.Soil.AvailableMM
+	}
+	if w := c.in.Block.Works; w != nil {
+		in.SupplyM3 = w.WaterM3Day
+	}
+	watering.Need(in, c.Voice)
 }

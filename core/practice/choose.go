@@ -108,7 +108,7 @@ func (s *Sheet) Operations(choice map[string]string) []schedule.Operation {
 			out = append(out, o.Operation)
 		}
 	}
-	return append(out, s.flowerings(choice)...)
+	return append(append(out, s.looks()...), s.flowerings(choice)...)
 }
 
 // Curve, Programme and Harvesting are the first entry that holds for the choices; the validator

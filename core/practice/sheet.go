@@ -68,6 +68,7 @@ type Sheet struct {
 	Removal   []Removal                 `yaml:"removal" json:"removal"`
 	Water     []Water                   `yaml:"water" json:"water"`
 	Lateness  []Lateness                `yaml:"lateness" json:"lateness"`
+	Ready     Ready                     `yaml:"ready" json:"ready"`
 	Disagrees []Disagreement            `yaml:"disagrees" json:"disagrees"`
 	Notes     []Section                 `yaml:"notes" json:"notes"`
 	Cautions  []Note                    `yaml:"cautions" json:"cautions"`

@@ -111,6 +111,7 @@ func (s *Sheet) checkCrop(fail func(string, ...any)) {
 			fail("harvest %d: %v", i+1, err)
 		}
 	}
+	checkEach([]Ready{s.Ready}, fail)
 	checkEach(s.Water, fail)
 	checkEach(s.Lateness, fail)
 	s.checkSeasons(fail)

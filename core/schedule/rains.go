@@ -154,3 +154,21 @@ func days(from, n int) [2]monthDay {
 	}
 	return [2]monthDay{of(from), of(from + n - 1)}
 }
+
+// Around is the rainy season, of this year or the last, that a day lies in; ok is false where it lies in none.
+func (r Rain) Around(day civil.Date) (from, to civil.Date, ok bool) {
+	for _, year := range []int{day.Year(), day.Year() - 1} {
+		a, errA := civil.Parse(fmt.Sprintf("%04d-%s", year, r.From))
+		b, errB := civil.Parse(fmt.Sprintf("%04d-%s", year, r.To))
+		if errA != nil || errB != nil {
+			return civil.Date{}, civil.Date{}, false
+		}
+		if b.Before(a) {
+			b = b.AddMonths(12)
+		}
+		if !day.Before(a) && !day.After(b) {
+			return a, b, true
+		}
+	}
+	return civil.Date{}, civil.Date{}, false
+}

@@ -26,7 +26,7 @@ func Judge(in In, jobs []report.Job, say *report.Voice) {
 	p := in.Planting
 	var passed []report.Job
 	for _, j := range jobs {
-		if j.Passed && !strings.HasPrefix(j.Key, "works-") { // judgeWorks says what a late start still reaches
+		if j.Passed && j.Key != practice.ReadyOp && !strings.HasPrefix(j.Key, "works-") { // judgeWorks says what a late start still reaches
 			passed = append(passed, j)
 		}
 	}

@@ -3462,6 +3462,7 @@ export interface components {
             removal: components["schemas"]["SheetRemoval"][];
             water: components["schemas"]["SheetWater"][];
             lateness: components["schemas"]["Open"][];
+            ready: components["schemas"]["Open"];
             disagrees: components["schemas"]["SheetDisagreement"][];
             notes: components["schemas"]["SheetSection"][];
             cautions: components["schemas"]["SheetNote"][];

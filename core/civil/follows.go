@@ -9,6 +9,9 @@ type Follows struct {
 	Days [2]int `yaml:"days" json:"days"`
 }
 
+// Harvest is what follows the latest harvest noted of a year, whichever it is.
+const Harvest = "harvest"
+
 // Check reports days that run backwards, or reach further than a year.
 func (f Follows) Check() error {
 	if f.What == "" || f.Days[0] < 0 || f.Days[1] < f.Days[0] || f.Days[1] > 366 {

@@ -39,7 +39,7 @@ func (s *Sheet) flowerings(choice map[string]string) []schedule.Operation {
 // checkFollows refuses what follows something that this sheet never does: neither an operation that comes back in a season,
 // nor a flowering, nor a feed or a harvest of the year.
 func (s *Sheet) checkFollows(fail func(string, ...any)) {
-	known := map[string]bool{}
+	known := map[string]bool{civil.Harvest: true}
 	for _, o := range s.Work {
 		known[o.ID] = len(o.Season) > 0
 	}

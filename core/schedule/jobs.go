@@ -119,12 +119,27 @@ func (c Calendar) Followed(f *civil.Follows, age int, planned civil.Date) civil.
 		return civil.Date{}
 	}
 	for _, a := range []int{age, age - 1, age + 1} {
-		if d := c.Done[Key(f.What, a)]; !d.IsZero() && max(planned.Sub(d), d.Sub(planned)) <= 183+f.Days[0] {
+		if d := c.noted(f.What, a); !d.IsZero() && max(planned.Sub(d), d.Sub(planned)) <= 183+f.Days[0] {
 			return d
 		}
 	}
 	return civil.Date{}
 }
+
+// noted is the day something is recorded on in an age year; of harvests at large the latest.
+func (c Calendar) noted(what string, age int) civil.Date {
+	if what != civil.Harvest {
+		return c.Done[Key(what, age)]
+	}
+	var latest civil.Date
+	for n := 1; n <= mostHarvests; n++ {
+		latest = civil.Later(latest, c.Done[Key(civil.Harvest+"-"+strconv.Itoa(n), age)])
+	}
+	return latest
+}
+
+// mostHarvests are the harvests a year of a sheet may have.
+const mostHarvests = 60
 
 // comeBack adds every time an operation is done after a job: once, or as often as it comes back. age is the year of what it
 // follows, 0 where that is done once.

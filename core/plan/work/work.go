@@ -157,6 +157,7 @@ func (in In) following(f *civil.Follows, age int, from civil.Date) string {
 // names are the operations, feeds and harvests by the ids their records go by.
 func (in In) names() map[string]string {
 	m := at(in.Grown.Ops)
+	m[civil.Harvest] = "the last harvest"
 	for i, s := range in.Grown.Feed.Splits {
 		m["feed-"+strconv.Itoa(i+1)] = "“Feed: " + s.Name + "”"
 	}

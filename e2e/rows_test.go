@@ -134,7 +134,9 @@ func TestAnAlleyOfSeveralCrops(t *testing.T) {
 	look(t, page, "beside")
 	must(t, page.Press("Bearing"), page.Says("once over"), page.Wait(`document.querySelector("[role=slider]")`))
 	look(t, page, "bearings")
-	must(t, page.Press("Take "), page.Says("Rows at "))
+	must(t, page.Type("Wind that dries", "100"), page.Says("Weighed anew"), page.Type("Wind from", "90"), page.Says("across the wind the leaf dries slowly"),
+		page.Press("The usual weights"), page.Wait(`!document.body.innerText.includes("the leaf dries slowly")`))
+	must(t, page.Settled(), page.Pause(400), page.Press("Take "), page.Says("Rows at "))
 	must(t, page.Press("Obstacles and headlands"), page.Press("Draw it on the plan"))
 	main := shown(t, page, "rows.stations")
 	at, err := drive.Eval[[]float64](page, `(() => { const r = document.querySelector("canvas").getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`)

@@ -150,6 +150,11 @@ func (p *Planting) companions() error {
 	if e := p.Layout.Each; e != nil && (*e < 1 || *e > 50) {
 		return finding.Bad("planting.layout.each", *e, "is not a number of plants at a station", "1 to 50")
 	}
+	if w := p.Layout.Weigh; w != nil {
+		if err := w.Valid(); err != nil {
+			return err
+		}
+	}
 	for i, h := range p.Layout.Headlands {
 		at := fmt.Sprintf("planting.layout.headlands[%d]", i)
 		if !(h.TowardDeg >= -360 && h.TowardDeg <= 360) {

@@ -90,6 +90,7 @@ type Override struct {
 	GradePct       *float64           `json:"gradePct,omitempty"`  // fall along rows that follow the slope
 	Each           *int               `json:"each,omitempty"`      // plants at a station
 	Headlands      []Headland         `json:"headlands,omitempty"` // by side, in place of the edge band
+	Weigh          *Weights           `json:"weigh,omitempty"`     // what counts when bearings are weighed
 }
 
 // AsPlanted is the layout that stands in the ground. Rows keep their numbers and positions whatever

@@ -1057,6 +1057,9 @@ type WeatherNote = climate.Note
 // WeatherRead defines model for WeatherRead.
 type WeatherRead = estate.WeatherRead
 
+// Weights what counts how much when bearings are weighed, each 0 to 1
+type Weights = document.Weights
+
 // Well defines model for Well.
 type Well = document.Well
 

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"slowroot/core/document"
 	"slowroot/core/layout"
 	"slowroot/core/plan/ground"
 )
@@ -31,6 +32,8 @@ type TradeOff struct {
 	Fall *float64  `json:"fall"` // down the slope; nil where no heights are known
 	Wind *float64  `json:"wind"` // across the wind a windbreak is planted against; nil where none is
 	Sun  string    `json:"sun"`  // what the latitude says of rows and sun
+
+	Weights document.Weights `json:"weights"` // it was weighed by
 }
 
 // What driving takes: common practice, no source.
@@ -39,20 +42,21 @@ const (
 	speedMS = 1.4  // along the row, m/s: 5 km/h
 )
 
-// What a point of each trade-off weighs: common practice, no source.
-const (
-	weighHours = 0.5
-	weighFall  = 0.3
-	weighSun   = 0.2
-)
+// leastFallPct is the slope from which cold air flows down it; common practice, no source.
+const leastFallPct = 1
 
-// Bearings lays the rows out on every whole degree from 0 to 179 and weighs them: hours of driving and turning, fall along the row, sun.
+// Bearings lays the rows out on every whole degree from 0 to 179 and weighs them: hours of driving and turning, fall along the
+// row, sun, and what else somebody gave a weight.
 func Bearings(in In, land *ground.Land) (TradeOff, error) {
 	var t TradeOff
 	f, s := in.field(), in.Planting.Spec(in.Grown.Option)
 	all, err := layout.Bearings(f, s)
 	if err != nil {
 		return t, err
+	}
+	t.Weights = document.UsualWeights
+	if w := in.Planting.Layout.Weigh; w != nil {
+		t.Weights = *w
 	}
 	northSouth := math.Abs(in.Ground.Origin.Lat) > 25
 	t.Sun = "Within 25° of the equator the sun passes overhead: rows may run any way for light."
@@ -78,7 +82,7 @@ func Bearings(in In, land *ground.Land) (TradeOff, error) {
 	best := 0
 	for i := range t.All {
 		b := &t.All[i]
-		b.weigh(least, northSouth)
+		b.weigh(t.Weights, least, northSouth, land)
 		if b.Score < t.All[best].Score {
 			best = i
 		}
@@ -92,8 +96,12 @@ func Bearings(in In, land *ground.Land) (TradeOff, error) {
 		fall := math.Mod(land.Lie.FallsTo, 180)
 		t.Fall = &fall
 	}
+	if d := t.Weights.FromDeg; d != nil {
+		across := math.Mod(*d+90, 180)
+		t.Wind = &across
+	}
 	for _, c := range in.Planting.Companions {
-		if c.Belt != nil {
+		if c.Belt != nil && t.Wind == nil {
 			across := math.Mod(c.Belt.TowardDeg+90+360, 180)
 			t.Wind = &across
 		}
@@ -107,33 +115,48 @@ func FallAlong(land *ground.Land, deg float64) float64 {
 }
 
 // weigh gives a bearing its score and says what speaks for and against it.
-func (b *Bearing) weigh(least float64, northSouth bool) {
+func (b *Bearing) weigh(w document.Weights, least float64, northSouth bool, land *ground.Land) {
 	if b.Stations == 0 {
 		b.Score, b.Words = 9, "not one station fits"
 		return
 	}
-	b.Score = weighHours * math.Min(1, b.Hours/float64(b.Stations)/least-1)
+	b.Score = w.Hours * math.Min(1, b.Hours/float64(b.Stations)/least-1)
 	b.Words = fmt.Sprintf("%d passes", b.Passes)
 	if b.FallPct != nil {
 		switch p := *b.FallPct; {
 		case p > 12:
-			b.Score += weighFall
+			b.Score += w.Fall
 			b.Words += "; too steep along the row for a tractor"
 		case p > 5:
-			b.Score += weighFall * (0.4 + 0.6*(p-5)/7)
+			b.Score += w.Fall * (0.4 + 0.6*(p-5)/7)
 			b.Words += "; bare soil washes down these rows"
 		case p < 0.2:
-			b.Score += weighFall * 0.2
+			b.Score += w.Fall * 0.2
 			b.Words += "; water stands in level rows"
 		default:
 			b.Words += "; water leaves along the row without washing it"
 		}
 	}
 	if northSouth && b.OffNorth > 30 {
-		b.Score += weighSun * math.Min(1, (b.OffNorth-30)/60)
+		b.Score += w.Sun * math.Min(1, (b.OffNorth-30)/60)
 		b.Words += "; one side of the row shades the other"
 	}
+	if w.FromDeg != nil && w.Wind > 0 {
+		if off := between(b.Deg, *w.FromDeg); off > 30 {
+			b.Score += w.Wind * (off - 30) / 60
+			b.Words += "; across the wind the leaf dries slowly"
+		}
+	}
+	if land != nil && w.Cold > 0 && land.Lie.SlopePct >= leastFallPct {
+		if off := between(b.Deg, land.Lie.FallsTo); off > 45 {
+			b.Score += w.Cold * (off - 45) / 45
+			b.Words += "; cold air is held between the rows"
+		}
+	}
 }
+
+// between is the angle between two lines by their bearings, 0 to 90°.
+func between(a, b float64) float64 { return math.Abs(math.Remainder(a-b, 180)) }
 
 // apart are the n best bearings that lie some degrees from one another.
 func apart(all []Bearing, n int, deg float64) []Bearing {

@@ -1,4 +1,4 @@
-import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { api, Failed, seenFrom, take, type Plan, type Schema } from "./call";
 import { read } from "./write";
 
@@ -61,6 +61,7 @@ export const useBearings = (id: string, revision: number) =>
   useQuery({
     queryKey: ["bearings", id, revision, seenFrom()],
     queryFn: () => take(api.GET("/blocks/{id}/bearings", { params: { path: { id } } })),
+    placeholderData: keepPreviousData,
   });
 export const usePegs = (id: string) =>
   useQuery({

@@ -1513,6 +1513,17 @@ export interface components {
             each?: number;
             stagger?: boolean;
             headlands?: components["schemas"]["Headland"][];
+            weigh?: components["schemas"]["Weights"];
+        };
+        /** @description what counts how much when bearings are weighed, each 0 to 1 */
+        Weights: {
+            hours: number;
+            fall: number;
+            sun: number;
+            wind: number;
+            cold: number;
+            /** @description where the wind comes from */
+            fromDeg?: number;
         };
         Pollinizer: {
             everyRow: number;
@@ -1825,6 +1836,7 @@ export interface components {
             fall: number | null;
             wind: number | null;
             sun: string;
+            weights: components["schemas"]["Weights"];
         };
         RowBearing: {
             deg: number;

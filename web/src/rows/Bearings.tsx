@@ -1,4 +1,5 @@
 import { useBearings, type Schema } from "../api/client";
+import { NumberField } from "../shell/Fields";
 import { useReading } from "../shell/reading";
 import { Busy, Trouble } from "../shell/States";
 import { useWidth } from "../shell/useWidth";
@@ -51,9 +52,18 @@ export function Bearings({ plan, doc, draft }: StepProps) {
   return (
     <div className="py-2">
       <p className="max-w-prose text-sm text-faint">
-        Higher on the curve is better: hours of driving and turning, the fall along the row, and the sun. {t.sun} Press the curve
-        to turn the rows; the weights are common practice without a source, wind and access are yours to judge.
+        Higher on the curve is better. {t.sun} Press the curve to turn the rows. What counts how much is yours to say; the usual
+        weights are common practice without a source, and access is yours to judge.
       </p>
+      <Weighing
+        w={t.weights}
+        keep={(part) =>
+          void draft.commit(
+            (b) => ({ planting: { layout: { weigh: part && { ...t.weights, ...b.planting?.layout.weigh, ...part } } } }),
+            "Weighed anew",
+          )
+        }
+      />
       <Curve trade={t} marks={marks} now={now} draft={draft} />
       <Wide label="Bearings">
         <table className="tbl">
@@ -80,6 +90,35 @@ export function Bearings({ plan, doc, draft }: StepProps) {
           </tbody>
         </table>
       </Wide>
+    </div>
+  );
+}
+
+/** What counts how much, and where the wind comes from. */
+function Weighing({ w, keep }: { w: Schema["Weights"]; keep: (w: Record<string, number | null> | null) => void }) {
+  const parts: [keyof Omit<Schema["Weights"], "fromDeg">, string][] = [
+    ["hours", "Hours of driving"],
+    ["fall", "Fall along the row"],
+    ["sun", "Sun on both sides"],
+    ["wind", "Wind that dries"],
+    ["cold", "Cold air that leaves"],
+  ];
+  return (
+    <div className="mt-2 flex flex-wrap items-end gap-3" role="group" aria-label="What counts how much">
+      {parts.map(([key, words]) => (
+        <NumberField
+          key={key}
+          label={words}
+          width="w-16"
+          quantity="fraction"
+          value={w[key]}
+          keep={(v) => keep({ [key]: v ?? 0 })}
+        />
+      ))}
+      <NumberField label="Wind from" width="w-16" quantity="angle" value={w.fromDeg} keep={(v) => keep({ fromDeg: v ?? null })} />
+      <button type="button" className="act" onClick={() => keep(null)}>
+        The usual weights
+      </button>
     </div>
   );
 }

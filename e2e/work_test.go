@@ -173,7 +173,7 @@ func TestANurseryCountedBack(t *testing.T) {
 func TestBloomNotedMovesTheHarvest(t *testing.T) {
 	dir := t.TempDir()
 	must(t, os.CopyFS(dir, os.DirFS(prepared)))
-	prog := run(t, "serve", "--data", dir, "--today", "2033-11-25")
+	prog := run(t, "serve", "--data", dir, "--today", "2033-12-08")
 	id := blocks(t, prog.URL)["Chapel Corner"].ID
 	harvest := func() (from, rule string) {
 		var plan struct {
@@ -195,17 +195,17 @@ func TestBloomNotedMovesTheHarvest(t *testing.T) {
 	}
 	was, _ := harvest()
 	page := open(t, prog.URL, 1280, 900)
-	must(t, page.Go("/blocks/"+id+"/care"), page.Press("Note the day of full bloom: done today"), page.Says("Note the day of full bloom: done"))
+	must(t, page.Go("/blocks/"+id+"/care"), page.Says("its days have passed"), page.Press("Note the day of full bloom: done today"), page.Says("Note the day of full bloom: done"))
 	now, rule := harvest()
 	a, err := time.Parse(time.DateOnly, was)
 	must(t, err)
 	b, err := time.Parse(time.DateOnly, now)
 	must(t, err)
-	if days := b.Sub(a).Hours() / 24; days != 10 { // the middle of late spring there is 15 November
-		t.Errorf("bloom 10 days late moved the harvest from %s to %s", was, now)
+	if days := b.Sub(a).Hours() / 24; days != 23 { // the middle of late spring there is 15 November
+		t.Errorf("bloom 23 days late moved the harvest from %s to %s", was, now)
 	}
-	if !strings.Contains(rule, "25 November 2033") {
+	if !strings.Contains(rule, "8 December 2033") {
 		t.Errorf("the harvest follows so: %s", rule)
 	}
-	must(t, page.Says("moved by the full bloom noted on 25 November 2033"))
+	must(t, page.Says("moved by the full bloom noted on 8 December 2033"))
 }

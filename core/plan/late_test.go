@@ -2,12 +2,15 @@ package plan
 
 import (
 	"math"
+	"slices"
 	"testing"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/practice"
+	"slowroot/core/record"
+	"slowroot/core/report"
 	"slowroot/core/schedule"
 )
 
@@ -84,5 +87,32 @@ func TestPlantedLate(t *testing.T) {
 		if s.ID != "strawberry" && s.ID != "raspberry" && s.LatenessOf(s.Resolve(nil)) != nil {
 			t.Errorf("%s: who says what a late day costs?", s.ID)
 		}
+	}
+}
+
+// Work after planting whose days have passed within sixty days, with nothing said of it, is late; what is done, not needed,
+// still to come, long past or before planting is not.
+func TestWorkIsLate(t *testing.T) {
+	in := input(t, "hazelnut")
+	in.Block.Planting.Date = civil.Must(2024, 3, 20)
+	in.Today = civil.Must(2027, 10, 1)
+	p := compute(t, in)
+	seen := map[bool]int{}
+	for _, j := range p.Jobs {
+		want := !j.Preparation && j.Done.IsZero() && j.By.Before(in.Today) && in.Today.Sub(j.By) <= 60
+		if j.Late != want {
+			t.Errorf("%s, until %s: late %v", j.Key, j.By, j.Late)
+		}
+		seen[j.Late]++
+	}
+	if seen[true] == 0 || seen[false] == 0 {
+		t.Fatalf("late and not: %v", seen)
+	}
+	i := slices.IndexFunc(p.Jobs, func(j report.Job) bool { return j.Late })
+	key := p.Jobs[i].Key
+	in.Records = []record.Record{{ID: "r", Planting: in.Block.Planting.ID, Kind: record.Done, Operation: key, Day: in.Today}}
+	p = compute(t, in)
+	if i = slices.IndexFunc(p.Jobs, func(j report.Job) bool { return j.Key == key }); i < 0 || p.Jobs[i].Late {
+		t.Errorf("%s is done and late", key)
 	}
 }

@@ -29,6 +29,7 @@ type Job struct {
 	Done      civil.Date `json:"done"`
 	Baseline  civil.Date `json:"baseline"`
 	Passed    bool       `json:"passed"`
+	Late      bool       `json:"late"`      // after planting: its days have passed lately and nothing is said of it
 	NotNeeded string     `json:"notNeeded"` // why a person said that it is not needed here
 	Record    string     `json:"record"`    // id of the last record of it that holds, "" with none
 	On        civil.Date `json:"on"`        // the day it is planned on; zero leaves it to its time

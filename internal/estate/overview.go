@@ -210,7 +210,7 @@ func (s *Service) Jobs(ctx context.Context, from, to civil.Date) ([]EstateJob, e
 			continue // the overview says why
 		}
 		for _, j := range p.Jobs {
-			if j.Passed || !j.By.Before(from) && !j.From.After(to) {
+			if j.Passed || j.Late || !j.By.Before(from) && !j.From.After(to) {
 				out = append(out, EstateJob{d.ID, d.Block.Name, p.Planting, d.Block.Number, j})
 			}
 		}

@@ -380,7 +380,7 @@ func TestJobsOfTheEstate(t *testing.T) {
 		if i > 0 && j.Job.From.Before(jobs[i-1].Job.From) {
 			t.Fatal("jobs are out of order")
 		}
-		if j.Job.By.Before(civil.Must(2027, 3, 1)) && !j.Job.Passed {
+		if j.Job.By.Before(civil.Must(2027, 3, 1)) && !j.Job.Passed && !j.Job.Late {
 			t.Errorf("%s lies before the span", j.Job.Name)
 		}
 		if strings.Contains(j.Job.Name, "NaN") || strings.Contains(j.Job.Detail, "NaN") {

@@ -63,6 +63,21 @@ func JudgeDays(jobs []report.Job, room func(key string) (first, last civil.Date,
 	}
 }
 
+// lately is for how many days work whose days have passed can still be done, or noted; common practice, no source.
+const lately = 60
+
+// MarkLate marks the work after planting whose days have passed lately with nothing said of it.
+func MarkLate(jobs []report.Job, today civil.Date) {
+	for i := range jobs {
+		j := &jobs[i]
+		last := j.By
+		if !j.On.IsZero() {
+			last = j.On
+		}
+		j.Late = !j.Preparation && j.Done.IsZero() && j.NotNeeded == "" && last.Before(today) && today.Sub(last) <= lately
+	}
+}
+
 // outOfTime says of a job that is planned on a day outside its time, which rule that breaks.
 func outOfTime(j report.Job, say *report.Voice) {
 	if !j.Done.IsZero() || j.NotNeeded != "" || !j.On.Before(j.From) && !j.On.After(j.By) {

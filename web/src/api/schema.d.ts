@@ -2017,6 +2017,8 @@ export interface components {
             done: string;
             baseline: string;
             passed: boolean;
+            /** @description after planting: its days have passed lately and nothing is said of it */
+            late: boolean;
             notNeeded: string;
             share: number;
             record: string;
@@ -2134,6 +2136,7 @@ export interface components {
                 done: string;
                 baseline: string;
                 passed: boolean;
+                late: boolean;
                 notNeeded: string;
                 share: number;
                 record: string;

@@ -19,7 +19,7 @@ export function CareStep({ plan, doc, season, press }: StepProps) {
     if (which === "all") return true;
     if (which === "before") return j.preparation;
     if (which === "season") return j.season === label;
-    return j.passed || (!j.done && !j.notNeeded && j.by >= plan.today && j.from <= next);
+    return j.passed || j.late || (!j.done && !j.notNeeded && j.by >= plan.today && j.from <= next);
   });
   const tabs = [
     ["next", "Next twelve months"],

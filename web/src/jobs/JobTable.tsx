@@ -46,6 +46,12 @@ export function JobTable({
                   {j.preparation ? "at the latest" : "to"} {day(j.by)}
                 </span>
               )}
+              {j.late && (
+                <span className="text-decide">
+                  <br />
+                  its days have passed
+                </span>
+              )}
               {j.on && (
                 <span className="text-growth">
                   <br />

@@ -52,7 +52,7 @@ export default function JobsPage() {
     <div className="px-5 py-4">
       <div className="flex flex-wrap items-baseline gap-4">
         <h1>Jobs</h1>
-        <span className="text-faint">of all blocks, in date order, and every preparation whose day has passed</span>
+        <span className="text-faint">of all blocks, in date order, and what is late</span>
         <div className="no-print ml-auto flex items-baseline gap-3">
           <Tabs bare tabs={ahead} on={span} turn={setSpan} label="How far ahead" />
           <button className="act" onClick={() => window.print()}>

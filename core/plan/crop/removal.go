@@ -90,7 +90,7 @@ func (in In) disagreements(say *report.Voice) {
 	for _, d := range in.Grown.Sheet.Disagrees {
 		if d.If.Holds(in.Grown.Choices) {
 			say.Note(finding.Finding{Rule: "practice.disagrees", About: &finding.Ref{Kind: "practice", ID: d.ID}, Weight: finding.Know, Step: d.Step, Subject: d.Item,
-				Sentence: "Practice contradicts itself: " + d.Value + ".", Source: practice.OriginWords(d.Origin)})
+				Sentence: "Practice contradicts itself, " + report.LowerFirst(d.Item) + ": " + d.Value + ".", Source: practice.OriginWords(d.Origin)})
 		}
 	}
 }

@@ -31,6 +31,15 @@ func (s *Sheet) InRains(rains int) *Sheet {
 	for i := range t.Work {
 		o := &t.Work[i]
 		o.Season = turn(o.Season, o.Rains)
+		if r := o.Repeat; r != nil && r.Until != "" {
+			again := *r
+			again.Until = turn([]string{r.Until}, nil)[0]
+			o.Repeat = &again
+		}
+	}
+	t.Lateness = slices.Clone(s.Lateness)
+	for i := range t.Lateness {
+		t.Lateness[i].Season = turn([]string{t.Lateness[i].Season}, nil)[0]
 	}
 	t.Windows = nil
 	for _, w := range s.Windows {
@@ -125,6 +134,12 @@ func (s *Sheet) checkTropics(fail func(string, ...any)) {
 	}
 	for _, o := range s.Work {
 		need("operation "+o.ID, o.Season, o.Rains)
+		if r := o.Repeat; r != nil && r.Until != "" {
+			need("operation "+o.ID+", until", []string{r.Until}, nil)
+		}
+	}
+	for _, l := range s.Lateness {
+		need("lateness", []string{l.Season}, nil)
 	}
 	for _, w := range s.Windows {
 		need("planting window", w.Season, w.Rains)

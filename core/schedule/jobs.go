@@ -126,6 +126,19 @@ func (c Calendar) Followed(f *civil.Follows, age int, planned civil.Date) civil.
 	return civil.Date{}
 }
 
+// through is the last day of a season, the first time it ends on or after a day.
+func (c Calendar) through(season string, day civil.Date) civil.Date {
+	if season == "" {
+		return day
+	}
+	for y := c.Seasons.YearOf(day) - 1; y <= c.Seasons.YearOf(day)+2; y++ {
+		if _, end := c.Seasons.Span(season, season, y); !end.Before(day) {
+			return end
+		}
+	}
+	return day
+}
+
 // noted is the day something is recorded on in an age year; of harvests at large the latest.
 func (c Calendar) noted(what string, age int) civil.Date {
 	if what != civil.Harvest {
@@ -144,16 +157,20 @@ const mostHarvests = 60
 // comeBack adds every time an operation is done after a job: once, or as often as it comes back. age is the year of what it
 // follows, 0 where that is done once.
 func (c Calendar) comeBack(out []Job, o *Operation, ref Job, age, first int) []Job {
-	times, every := 1, Offset{}
+	times, every, until := 1, Offset{}, ""
 	if o.Repeat != nil {
-		times, every = o.Repeat.Times, o.Repeat.Every
+		times, every, until = o.Repeat.Times, o.Repeat.Every, o.Repeat.Until
+		if times == 0 {
+			times = mostTimes
+		}
 	}
 	day := ref.From
 	if !ref.Done.IsZero() {
 		day = ref.Done
 	}
 	day = o.Better.From(day, 1)
-	for n := 1; n <= times; n++ {
+	last := c.through(until, day)
+	for n := 1; n <= times && (until == "" || n == 1 || !day.After(last)); n++ {
 		j := Job{Operation: o, From: day, By: day}
 		switch {
 		case age == 0:

@@ -104,11 +104,15 @@ type Operation struct {
 	Origin  string         `yaml:"origin" json:"origin"`
 }
 
-// Repeat is work that comes back: every so long, so many times in all.
+// Repeat is work that comes back: every so long, so many times in all, or until the season Until has passed, whichever is sooner.
 type Repeat struct {
 	Every Offset `yaml:"every" json:"every"`
 	Times int    `yaml:"times" json:"times"`
+	Until string `yaml:"until" json:"until,omitempty"` // a season; "" for none
 }
+
+// mostTimes is how often work comes back at most.
+const mostTimes = 60
 
 // Ages says in which age years an operation in a season is done: From, then every Every years to
 // To. To 0 means to the end of life, Every 0 means every year.
@@ -186,8 +190,11 @@ func Check(ops []Operation) error {
 				return fail("what is recorded of another moves only work that has a season")
 			}
 		}
-		if p := o.Repeat; p != nil && (o.After == "" || p.Every.IsZero() || p.Times < 2 || p.Times > 60) {
-			return fail("what comes back is done after something, every so long, 2 to 60 times")
+		if p := o.Repeat; p != nil && (o.After == "" || p.Every.IsZero() || p.Times > mostTimes || p.Times < 2 && (p.Times != 0 || p.Until == "")) {
+			return fail("what comes back is done after something, every so long, 2 to %d times or until a season", mostTimes)
+		}
+		if p := o.Repeat; p != nil && p.Until != "" && !known[p.Until] {
+			return fail("it comes back until %q, which is no season", p.Until)
 		}
 		ref := o.Before + o.After
 		if ref != "" && ref != Planting && at[ref] == nil {

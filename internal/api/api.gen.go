@@ -843,8 +843,9 @@ type SheetOperation struct {
 	Phase  string    `json:"phase"`
 	Rains  *[]string `json:"rains,omitempty"`
 	Repeat *struct {
-		Every string `json:"every"`
-		Times int    `json:"times"`
+		Every string  `json:"every"`
+		Times int     `json:"times"`
+		Until *string `json:"until,omitempty"`
 	} `json:"repeat,omitempty"`
 
 	// Season any JSON, null where nothing is said; its shape is said where the format of practice sheets is

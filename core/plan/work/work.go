@@ -200,7 +200,13 @@ func rule(o *schedule.Operation, names map[string]string) string {
 			s = fmt.Sprintf("%s after %s", o.Better.Words(), names[o.After])
 		}
 		if r := o.Repeat; r != nil {
-			s += fmt.Sprintf(", then every %s, %d times in all", r.Every.Words(), r.Times)
+			s += ", then every " + r.Every.Words()
+			if r.Times > 0 {
+				s += fmt.Sprintf(", %d times in all", r.Times)
+			}
+			if r.Until != "" {
+				s += ", until " + schedule.SpanWords([]string{r.Until}) + " has passed"
+			}
 		}
 		return s
 	}

@@ -3613,6 +3613,7 @@ export interface components {
             repeat?: {
                 every: string;
                 times: number;
+                until?: string;
             };
             season: components["schemas"]["Open"];
             rains?: string[];

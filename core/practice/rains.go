@@ -71,9 +71,15 @@ func (s *Sheet) InRains(rains int) *Sheet {
 			}
 		}
 	}
-	t.Harvests = slices.Clone(s.Harvests)
-	for i := range t.Harvests {
-		h := &t.Harvests[i]
+	t.turnHarvests(rains, turn)
+	return &t
+}
+
+// turnHarvests turns the seasons of bloom and picks.
+func (s *Sheet) turnHarvests(rains int, turn func(season, said []string) []string) {
+	s.Harvests = slices.Clone(s.Harvests)
+	for i := range s.Harvests {
+		h := &s.Harvests[i]
 		if h.Bloom != nil {
 			b := *h.Bloom
 			b.Season = turn(b.Season, b.Rains)
@@ -97,7 +103,6 @@ func (s *Sheet) InRains(rains int) *Sheet {
 			}
 		}
 	}
-	return &t
 }
 
 // turnName is the name of a split or a pick that was called by its season, in the season it was turned to.

@@ -111,6 +111,12 @@ type Repeat struct {
 	Until string `yaml:"until" json:"until,omitempty"` // a season; "" for none
 }
 
+// sound reports work that comes back after some time, and ends.
+func (r Repeat) sound(season map[string]bool) bool {
+	ends := r.Times >= 2 && r.Times <= mostTimes || r.Times == 0 && r.Until != ""
+	return !r.Every.IsZero() && ends && (r.Until == "" || season[r.Until])
+}
+
 // mostTimes is how often work comes back at most.
 const mostTimes = 60
 
@@ -190,11 +196,8 @@ func Check(ops []Operation) error {
 				return fail("what is recorded of another moves only work that has a season")
 			}
 		}
-		if p := o.Repeat; p != nil && (o.After == "" || p.Every.IsZero() || p.Times > mostTimes || p.Times < 2 && (p.Times != 0 || p.Until == "")) {
-			return fail("what comes back is done after something, every so long, 2 to %d times or until a season", mostTimes)
-		}
-		if p := o.Repeat; p != nil && p.Until != "" && !known[p.Until] {
-			return fail("it comes back until %q, which is no season", p.Until)
+		if p := o.Repeat; p != nil && (o.After == "" || !p.sound(known)) {
+			return fail("what comes back is done after something, every so long, 2 to %d times or until a season that is known", mostTimes)
 		}
 		ref := o.Before + o.After
 		if ref != "" && ref != Planting && at[ref] == nil {

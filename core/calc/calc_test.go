@@ -130,6 +130,7 @@ func TestCalculators(t *testing.T) {
 		{"Hoblyn et al.", "alternate-bearing", "intensity", nil, 0.49167},
 		{"Y11", "cuts-of-a-year", "cuts", nil, 5},
 		{"S6", "work-that-comes-back", "times", nil, 9},
+		{"S2", "after-what-was-noted", "movedDays", map[string]any{"noted": "2027-02-20"}, 9},
 		{"S10 person-days", "crew-levelling", "personDays", nil, 79},
 		{"S10 crew of eight: none late", "crew-levelling", "late", nil, 0},
 		{"S8 lead 365, transport 7, safety 14", "order-by", "days", nil, 386},

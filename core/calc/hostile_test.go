@@ -20,7 +20,7 @@ func TestHostileInputs(t *testing.T) {
 	below := map[string]bool{"lost": true, "diff": true, "diffPct": true, "intoKg": true, "tC": true, "value": true, "elevationDeg": true, "declinationDeg": true, "azimuthDeg": true, "equationMin": true, "mean": true,
 		"hours": true, "score": true, "atOriginM": true, "fallXPct": true,
 		"fallYPct": true, "rn": true, "steepestPct": true, "cutsM": true, "trenchM3": true, "espFromSarPct": true, "utah": true, "factor": true, "hourly": true,
-		"year": true, "normalDay": true, "empiricalDay": true, "off": true, "offDays": true}
+		"year": true, "normalDay": true, "empiricalDay": true, "off": true, "offDays": true, "movedDays": true}
 	runs, answers, failed := 0, 0, ""
 	for _, c := range r.All() {
 		n := 400

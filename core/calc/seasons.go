@@ -102,7 +102,7 @@ func sunPosition() Calculator {
 
 func seasonWord() Calculator {
 	latitude := number("latDeg", "°", "latitude, positive north", -90, 90)
-	return Calculator{Name: "season-word", Title: "What a month is called here", Source: "method C13, common practice",
+	return Calculator{Name: "season-word", Title: "What a month is called here", Source: "methods C13 and S13, common practice",
 		Purpose: "Season words in both hemispheres, and the same day in the other.",
 		Inputs:  []Field{{Name: "day", Kind: Day, Meaning: "date", Default: "2026-08-31"}, latitude.or(-38.0)}, Outputs: []Field{words("season", "here"),
 			words("otherHemisphere", "the same day of the season there")},

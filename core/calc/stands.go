@@ -14,7 +14,7 @@ import (
 )
 
 func stands() []Calculator {
-	return []Calculator{canopySpread(), clumpCover(), cohorts(), salinity(), yieldLimits(), alternateBearing(), cutsOfAYear(), recurrence()}
+	return []Calculator{canopySpread(), clumpCover(), cohorts(), salinity(), yieldLimits(), alternateBearing(), cutsOfAYear(), recurrence(), followed()}
 }
 
 const richards = "Richards, A flexible growth function for empirical use, J. Exp. Bot., 1959"
@@ -246,6 +246,34 @@ func cutsOfAYear() Calculator {
 			if n != len(each) {
 				r.warn("cuts.shares", "Cuts", fmt.Sprintf("%d cuts fit, and shares are given for %d.", n, len(each)), "method Y11")
 			}
+			return nil
+		}}
+}
+
+func followed() Calculator {
+	lag := func(name, meaning string, days float64) Field { return whole(name, "days", meaning, 0, 366).or(days) }
+	return Calculator{Name: "after-what-was-noted", Title: "After what was noted", Source: "method S2, common practice",
+		Purpose: "The days of work that follows a pruning, a cut, a flowering or a harvest: as planned, and moved by the day that was noted.",
+		Inputs: []Field{{Name: "planned", Kind: Day, Meaning: "the event, as planned", Default: "2027-02-11"},
+			{Name: "noted", Kind: Day, Meaning: "and as it was noted", Optional: true},
+			lag("first", "the first work after it", 10), lag("second", "the second", 45), lag("third", "the third", 110)},
+		Outputs: []Field{words("firstOn", "the first is on"), words("secondOn", "the second"), words("thirdOn", "the third"),
+			out("movedDays", "days", "moved by what was noted")},
+		run: func(in values, r *Result) error {
+			planned, on := in.day("planned"), in.day("planned")
+			for _, name := range []string{"first", "second", "third"} {
+				f := civil.Follows{What: "event", Days: [2]int{in.int(name), in.int(name)}}
+				if d := in.day("noted"); !d.IsZero() {
+					c := schedule.Calendar{Done: map[string]civil.Date{schedule.Key("event", 1): d}}
+					if on = c.Followed(&f, 1, planned.AddDays(f.Days[0])); on.IsZero() {
+						return finding.Bad("inputs.noted", d, "is more than half a year from the day planned: another year's", "a day within 183 days of it")
+					}
+				}
+				r.Outputs[name+"On"] = on.AddDays(f.Days[0]).String()
+			}
+			moved := float64(on.Sub(planned))
+			r.Outputs["movedDays"] = moved
+			r.tell(working.Rule, "movedDays", "Moved", "the day noted − the day planned", fmt.Sprintf("%s − %s", on.Words(), planned.Words()), moved, "", "method S2")
 			return nil
 		}}
 }

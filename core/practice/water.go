@@ -15,6 +15,8 @@ type Water struct {
 	HeightM   float64    `yaml:"heightM" json:"heightM"`     // m, of the stand the coefficients are for
 	Like      string     `yaml:"like" json:"like,omitempty"` // the crop they are borrowed from
 	Origin    string     `yaml:"origin" json:"origin"`
+
+	RootOrigin string `yaml:"rootOrigin" json:"rootOrigin,omitempty"` // of working roots and the share taken, where not the same
 }
 
 func (w Water) check() error {

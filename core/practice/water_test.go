@@ -64,6 +64,10 @@ func TestWaterOfEveryCrop(t *testing.T) {
 			if w.TableM[0] != row.root[i][0] || w.TableM[1] != row.root[i][1] || w.RootM[1] > w.TableM[1] {
 				t.Errorf("%s, %s: working roots %v, deepest %v, the table says %v", s.ID, w.Name, w.RootM, w.TableM, row.root[i])
 			}
+			own := w.RootM != w.TableM || w.Depletion != row.p[i] // practice, and not the table
+			if own != (w.RootOrigin != "") {
+				t.Errorf("%s, %s: roots %v and %g are the table's, or say where they are from", s.ID, w.Name, w.RootM, w.Depletion)
+			}
 			if w.Depletion > row.p[i] || w.Depletion < row.p[i] && !heldTighter[s.ID] {
 				t.Errorf("%s, %s: %g may be taken, the table says %g", s.ID, w.Name, w.Depletion, row.p[i])
 			}

@@ -952,6 +952,9 @@ type SheetWater struct {
 	// RootM working roots, m
 	RootM []float32 `json:"rootM"`
 
+	// RootOrigin of working roots and the share taken, where not the same
+	RootOrigin *string `json:"rootOrigin,omitempty"`
+
 	// TableM deepest roots of the published table, m; 0 where it does not list the crop
 	TableM []float32 `json:"tableM"`
 }

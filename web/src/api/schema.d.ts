@@ -3635,6 +3635,8 @@ export interface components {
             heightM: number;
             /** @description the crop the coefficients are borrowed from */
             like?: string;
+            /** @description of working roots and the share taken, where not the same */
+            rootOrigin?: string;
             origin: string;
         };
         SheetRemoval: {

@@ -212,6 +212,11 @@ export function SheetView({ s }: { s: Schema["Sheet"] }) {
                 <td className="num">{text(w.depletion, "fraction")}</td>
                 <td className="text-sm text-faint">
                   <From origin={w.origin} />
+                  {w.rootOrigin && (
+                    <span className="block">
+                      roots and share: <From origin={w.rootOrigin} />
+                    </span>
+                  )}
                 </td>
               </tr>
             ))}

@@ -43,15 +43,18 @@ func TestEveryCropOnAPhone(t *testing.T) {
 			if i > 4 { // the steps before lie before planting, and draw none
 				must(t, page.Says("Ground line"))
 			}
-			for what, condition := range map[string]string{
-				"scrolls sideways":   `document.documentElement.scrollWidth <= 390`,
-				"is a dead end":      `!/is considered here, not planned|cannot be planned/.test(document.querySelector("main").innerText.split("In the margin")[0])`,
-				"shows no number":    `!/NaN|undefined|Infinity/.test(document.body.innerText)`,
-				"names another crop": fmt.Sprintf(`document.body.innerText.toLowerCase().includes(%q.toLowerCase())`, s.Name),
-			} {
-				if ok, err := drive.Eval[bool](page, condition); err != nil || !ok {
-					t.Errorf("%s, %s: the page %s (%v)", s.Name, step, what, err)
-				}
+			wrong, err := drive.Eval[[]string](page, fmt.Sprintf(`(() => {
+				const said = document.body.innerText, main = document.querySelector("main").innerText.split("In the margin")[0];
+				return Object.entries({
+					"scrolls sideways": document.documentElement.scrollWidth > 390,
+					"is a dead end": /is considered here, not planned|cannot be planned/.test(main),
+					"shows no number": /NaN|undefined|Infinity/.test(said),
+					"names another crop": !said.toLowerCase().includes(%q.toLowerCase()),
+				}).filter(([, is]) => is).map(([what]) => what);
+			})()`, s.Name))
+			must(t, err)
+			for _, what := range wrong {
+				t.Errorf("%s, %s: the page %s", s.Name, step, what)
 			}
 		}
 	}

@@ -23,6 +23,25 @@ type Companion struct {
 	ToYear   int     `json:"toYear,omitempty"`   // and the last it stands; 0 is to the end
 	Over     *Over   `json:"over,omitempty"`
 	Belt     *Belt   `json:"belt,omitempty"`
+	AislesM  float64 `json:"aislesM,omitempty"` // apart in the middle of the aisles between blocks; 0 stands elsewhere
+}
+
+// Stump is a stump on a row whose sprout is kept and becomes a station.
+type Stump struct {
+	ID  string  `json:"id"`
+	Of  string  `json:"of"` // MainCrop, or the id of a companion
+	Row int     `json:"row"`
+	AtM float64 `json:"atM"` // along the row from its first station
+}
+
+// StumpsOf are the stumps on the rows of a crop.
+func (p *Planting) StumpsOf(id string) (list []layout.Stump, ids []string) {
+	for _, s := range p.Stumps {
+		if s.Of == id {
+			list, ids = append(list, layout.Stump{Row: s.Row, AtM: s.AtM}), append(ids, s.ID)
+		}
+	}
+	return list, ids
 }
 
 // Roles a crop can have beside the main one.
@@ -104,7 +123,7 @@ func (p *Planting) Alley() (a layout.Alley, ok bool) {
 	return a, len(a.Strips) > 0
 }
 
-const maxCompanions, maxFittings = 20, 30
+const maxCompanions, maxFittings, maxStumps = 20, 30, 3000
 
 // companions refuses what cannot stand beside the main crop.
 func (p *Planting) companions() error {
@@ -147,6 +166,23 @@ func (p *Planting) companions() error {
 			return finding.Bad(at+".hours", *h, "are not hours of work", "0 to 1 000 000, or nothing where they are not known")
 		}
 	}
+	if len(p.Stumps) > maxStumps {
+		return finding.Bad("planting.stumps", len(p.Stumps), "are more stumps than are kept on one block", fmt.Sprintf("%d at most", maxStumps))
+	}
+	for i, s := range p.Stumps {
+		at := fmt.Sprintf("planting.stumps[%d]", i)
+		if err := s.valid(at, known); err != nil {
+			return err
+		}
+	}
+	if n := len(p.Layout.Clones); n > 24 {
+		return finding.Bad("planting.layout.clones", n, "are more clones than are kept apart", "24 at most")
+	}
+	for i, c := range p.Layout.Clones {
+		if c == "" || len([]rune(c)) > 40 {
+			return finding.Bad(fmt.Sprintf("planting.layout.clones[%d]", i), c, "is not a name", "1 to 40 characters")
+		}
+	}
 	if e := p.Layout.Each; e != nil && (*e < 1 || *e > 50) {
 		return finding.Bad("planting.layout.each", *e, "is not a number of plants at a station", "1 to 50")
 	}
@@ -165,6 +201,20 @@ func (p *Planting) companions() error {
 		}
 	}
 	return p.strips(known)
+}
+
+func (s Stump) valid(at string, known []string) error {
+	switch {
+	case s.ID == "" || len(s.ID) > 60:
+		return finding.Bad(at+".id", s.ID, "is not an id", "1 to 60 characters")
+	case !slices.Contains(known, s.Of):
+		return finding.Bad(at+".of", s.Of, "is no crop of this planting", strings.Join(known, ", "))
+	case s.Row < 1 || s.Row > 100_000:
+		return finding.Bad(at+".row", s.Row, "is not the number of a row", "1 to 100 000")
+	case !(s.AtM >= -25 && s.AtM <= 20_000):
+		return finding.Bad(at+".atM", s.AtM, "is not a place along a row", "-25 to 20 000 m")
+	}
+	return nil
 }
 
 func (p *Planting) strips(known []string) error {
@@ -244,6 +294,12 @@ func (c Companion) valid(at string) error {
 		if !(b.HeightM >= 0 && b.HeightM <= 60) {
 			return finding.Bad(at+".belt.heightM", b.HeightM, "is not the height of a belt", "0 to 60 m")
 		}
+	}
+	if m := c.AislesM; m != 0 && !(m >= 0.1 && m <= 25) {
+		return finding.Bad(at+".aislesM", m, "is not a spacing in the aisles", "0.1 to 25 m, or 0 where it stands elsewhere")
+	}
+	if c.AislesM > 0 && (c.Over != nil || c.Belt != nil) {
+		return finding.Bad(at+".aislesM", c.Name, "stands elsewhere already", "one place; another companion for the other")
 	}
 	if c.Over != nil && c.Belt != nil {
 		return finding.Bad(at+".belt", c.Name, "stands over the rows already", "one of the two; another companion for the other")

@@ -6,6 +6,8 @@ import (
 	"encoding/json"
 	"fmt"
 	"sync"
+
+	"slowroot/core/layout"
 )
 
 // Mixture is a usual way to put other crops beside a main one, to be taken over whole and changed. Two of them are alternatives: one
@@ -18,6 +20,8 @@ type Mixture struct {
 	Origin     string      `json:"origin"`
 	Companions []Companion `json:"companions"`
 	Strips     []Strip     `json:"strips,omitempty"`
+
+	Plots *layout.Plots `json:"plots,omitempty"`
 }
 
 //go:embed mixtures.json

@@ -2,6 +2,8 @@ package document
 
 import (
 	"fmt"
+	"reflect"
+	"strings"
 
 	"slowroot/core/civil"
 	"slowroot/core/geo"
@@ -34,6 +36,7 @@ type Planting struct {
 	Effort      map[string]Effort     `json:"effort,omitempty"`  // operation → hours each time, and crew
 	Days        map[string]civil.Date `json:"days,omitempty"`    // job → the day it is planned on, within its time or not
 	Raising     *Raising              `json:"raising,omitempty"` // of its plants by ourselves, or for us; nil where they are bought
+	Stumps      []Stump               `json:"stumps,omitempty"`  // on rows, whose sprouts are kept
 	Aside       string                `json:"aside,omitempty"`   // why another option was taken instead
 	Strips      []Strip               `json:"strips,omitempty"`  // across the rows, repeated; none is rows of the main crop alone
 }
@@ -91,6 +94,28 @@ type Override struct {
 	Each           *int               `json:"each,omitempty"`      // plants at a station
 	Headlands      []Headland         `json:"headlands,omitempty"` // by side, in place of the edge band
 	Weigh          *Weights           `json:"weigh,omitempty"`     // what counts when bearings are weighed
+	Plots          *layout.Plots      `json:"plots,omitempty"`     // blocks with aisles between them; nil is none
+	Clones         []string           `json:"clones,omitempty"`    // that the blocks hold in turn, by name
+}
+
+// Turned is what is kept of it when another layout is taken: how rows lie on the ground, not how far apart they stand.
+func (o Override) Turned() Override {
+	return Override{BearingDeg: o.BearingDeg, Headlands: o.Headlands, Weigh: o.Weigh}
+}
+
+// AnotherLayout is the patch of a planting that takes another layout: it brings its own spacing, and its rows are no strips. See Turned.
+func AnotherLayout() map[string]any {
+	fields := map[string]any{}
+	t := reflect.TypeFor[Override]()
+	for i := range t.NumField() {
+		name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ",")
+		switch name {
+		case "bearingDeg", "headlands", "weigh":
+		default:
+			fields[name] = nil
+		}
+	}
+	return map[string]any{"layout": fields, "strips": nil, "stumps": nil}
 }
 
 // AsPlanted is the layout that stands in the ground. Rows keep their numbers and positions whatever
@@ -101,8 +126,9 @@ type AsPlanted struct {
 	Rows        []Row       `json:"rows"`
 	Stations    int         `json:"stations"`
 	Pollinizers int         `json:"pollinizers"`
-	Temporary   int         `json:"temporary"`       // come out, the first time
-	Later       int         `json:"later,omitempty"` // and the second time
+	Temporary   int         `json:"temporary"`         // come out, the first time
+	Later       int         `json:"later,omitempty"`   // and the second time
+	Sprouts     int         `json:"sprouts,omitempty"` // stood already
 	RowMetres   float64     `json:"rowMetres"`
 	AreaM2      float64     `json:"areaM2"`
 
@@ -124,6 +150,8 @@ type Row struct {
 	N       int       `json:"n"`
 	LengthM float64   `json:"lengthM"`
 	Roles   string    `json:"roles,omitempty"`
+	Plot    int       `json:"plot,omitempty"`  // number of its block between aisles
+	Clone   int       `json:"clone,omitempty"` // that stands in it
 }
 
 // Number is the permanent number of station i (from 0) of the piece, such as "R12-034".
@@ -166,7 +194,12 @@ func (p *Planting) Spec(l practice.Layout) layout.Spec {
 	if o.Stagger != nil {
 		s.Stagger = *o.Stagger
 	}
+	if o.Plots != nil {
+		s.Plots = *o.Plots
+		s.Plots.Clones = len(o.Clones)
+	}
 	if a, ok := p.Alley(); ok {
+		s.Plots = layout.Plots{}
 		s.Pattern, s.Strips, s.Stagger, s.RowSpacingM = layout.Rectangle, true, false, a.WidthM()
 		s.PlantSpacingM = 1e4 / (s.RowSpacingM * a.PerHa(MainCrop))
 	}

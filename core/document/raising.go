@@ -8,8 +8,9 @@ import (
 
 // Raising is how the plants are raised, stage after stage, the first first.
 type Raising struct {
-	Way    string         `json:"way"` // the usual way it began from, "" for none
-	Stages []RaisingStage `json:"stages"`
+	Way       string         `json:"way"` // the usual way it began from, "" for none
+	Stages    []RaisingStage `json:"stages"`
+	PerMother float64        `json:"perMother,omitempty"` // seeds, cuttings or pads one mother plant gives; 0 is not said
 }
 
 // RaisingStage is one stage, days at least and at most, and what is lost in it.
@@ -19,6 +20,8 @@ type RaisingStage struct {
 	Least   int     `json:"least"`
 	Most    int     `json:"most"`
 	LossPct float64 `json:"lossPct"`
+	Places  int     `json:"places,omitempty"` // a tray or pot has; 0 where nothing is filled
+	Litres  float64 `json:"litres,omitempty"` // of substrate in each place
 }
 
 const maxStages = 12
@@ -41,11 +44,18 @@ func (r *Raising) valid() error {
 			return finding.Bad(at+".name", s.Name, "is not a name", "1 to 80 characters")
 		case s.Least < 0 || s.Most > 3650 || s.Most < s.Least:
 			return finding.Bad(at+".most", s.Most, "days lie below the least, or are more than ten years", fmt.Sprintf("%d to 3 650", max(0, s.Least)))
+		case s.Places < 0 || s.Places > 2000:
+			return finding.Bad(at+".places", s.Places, "is not how many places a tray has", "1 for a pot, to 2 000, or 0 where nothing is filled")
+		case !(s.Litres >= 0 && s.Litres <= 200) || s.Litres > 0 && s.Places == 0:
+			return finding.Bad(at+".litres", s.Litres, "is no volume of a place in a tray or pot", "0 to 200 L, in places that are said")
 		case !(s.LossPct >= 0 && s.LossPct <= 99):
 			return finding.Bad(at+".lossPct", s.LossPct, "is not a share that is lost", "0 to 99 %")
 		}
 		known[s.ID] = true
 		left *= 1 - s.LossPct/100
+	}
+	if m := r.PerMother; m != 0 && !(m >= 0.1 && m <= 1e6) {
+		return finding.Bad("planting.raising.perMother", m, "is not what one mother plant gives", "0.1 to 1 000 000, or 0 where it is not known")
 	}
 	if left < 1e-3 {
 		return finding.Bad("planting.raising.stages", len(r.Stages), "lose all but a thousandth together", "stages that leave one plant of a thousand at least")

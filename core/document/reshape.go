@@ -85,7 +85,8 @@ func split(rows []Row, in func(geo.Point) bool, take func(Row)) {
 
 // piece is the row from station i to station k, counted from 0.
 func (r Row) piece(i, k int) Row {
-	p := Row{Row: r.Row, Station: r.Station + i, N: k - i + 1, First: r.At(i), Last: r.At(k), LengthM: r.LengthM * float64(k-i+1) / float64(r.N)}
+	p := Row{Row: r.Row, Station: r.Station + i, N: k - i + 1, First: r.At(i), Last: r.At(k), LengthM: r.LengthM * float64(k-i+1) / float64(r.N),
+		Plot: r.Plot, Clone: r.Clone}
 	if r.Roles != "" {
 		p.Roles = r.Roles[i : k+1]
 	}
@@ -105,6 +106,8 @@ func (a *AsPlanted) Add(r Row) {
 			a.Temporary++
 		case layout.LaterRole:
 			a.Later++
+		case layout.SproutRole:
+			a.Sprouts++
 		}
 	}
 }

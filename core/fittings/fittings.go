@@ -99,6 +99,28 @@ func (k Kind) filled(said map[string]float64) values {
 	return v
 }
 
+// lifeY is the field of a kind that wears out before the crop does, lastsLabel its label.
+const (
+	lifeY      = "lifeY"
+	lastsLabel = "Lasts, years; 0 is as long as the crop"
+)
+
+// Renewed are the ages, in years since it was put up, at which a fitting is put up anew while the crop stands for so many years: every
+// lifeY years, while it lasts less than the crop. Years of life: woven fabric and heavy drip line 8 to 10, trellis 20 (methods BED-2 and M1,
+// common practice); film for one crop 1.
+func Renewed(kind string, said map[string]float64, stands int) []int {
+	k, ok := Named(kind)
+	if !ok {
+		return nil
+	}
+	life := int(math.Round(k.filled(said)[lifeY]))
+	var out []int
+	for at := life; life > 0 && at < stands; at += life {
+		out = append(out, at)
+	}
+	return out
+}
+
 // Valid refuses values a fitting cannot have, as a *finding.FieldError.
 func Valid(at, kind string, said map[string]float64) error {
 	k, ok := Named(kind)
@@ -154,15 +176,18 @@ var Kinds = []Kind{
 			{"postM", "Between line posts or arms", units.Spacing, 6, 1, 30}, {"wires", "Wires", units.Count, 3, 1, 20}, {"tieM", "Wire for each tie", units.Spacing, 2,
 				0, 10},
 			{"slack", "Wire cut longer by", units.Fraction, 0.03, 0, 0.3}, {"braceM", "Extra brace in rows longer than", units.Distance, 120, 20, 1000},
-			{"rollM", "Wire on a roll", units.Distance, 500, 10, 10000}}, take: trellis},
+			{"rollM", "Wire on a roll", units.Distance, 500, 10, 10000},
+			{lifeY, lastsLabel, units.Plain, 20, 0, 60}}, take: trellis},
 	{ID: "drip", Name: "Drip line", Says: "line along every row, with its emitters", Source: "method BED-2; usual values " + practice, Fields: []Field{
 		{"lines", "Lines a row", units.Count, 1, 1, 6}, {"emitterM", "Between emitters", units.Spacing, 0.5, 0.1, 10}, {"extra", "Cut longer by", units.Fraction,
 			0.02, 0, 0.3},
-		{"rollM", "Line on a roll", units.Distance, 400, 10, 5000}}, take: drip},
+		{"rollM", "Line on a roll", units.Distance, 400, 10, 5000},
+		{lifeY, lastsLabel, units.Plain, 9, 0, 60}}, take: drip},
 	{ID: "film", Name: "Film or fabric", Says: "a strip over every row", Source: "method BED-2; usual values " + practice, Fields: []Field{
 		{"widthM", "Width", units.Spacing, 1.2, 0.3, 10}, {"endM", "At each row end", units.Spacing, 0.75, 0, 5}, {"overlap", "Overlap at joints", units.Fraction,
 			0.015, 0, 0.2},
-		{"rollM", "On a roll", units.Distance, 100, 5, 5000}}, take: film},
+		{"rollM", "On a roll", units.Distance, 100, 5, 5000},
+		{lifeY, lastsLabel, units.Plain, 9, 0, 60}}, take: film},
 	{ID: "mulch", Name: "Mulch", Says: "chips, straw or sawdust along every row", Source: "method BED-6; usual values " + practice, Fields: []Field{
 		{"widthM", "Width of the strip", units.Spacing, 1, 0.2, 10}, {"deepCm", "Deep, settled", units.Depth, 10, 1, 60}, {"settles", "Settles to", units.Fraction,
 			0.7, 0.3, 1}}, take: mulch},
@@ -181,14 +206,17 @@ var Kinds = []Kind{
 		Fields: []Field{{"each", "Screens a station", units.Count, 1, 1, 4}}, take: shades},
 	{ID: "fence", Name: "Fence", Says: "round the block", Source: practice, Fields: []Field{{"postM", "Between posts", units.Spacing, 4, 1, 20},
 		{"wires", "Wires", units.Count, 0, 0, 20},
-		{"gates", "Gates", units.Count, 1, 0, 20}, {"gateM", "Width of a gate", units.Spacing, 4, 1, 12}, {"outM", "Outside the boundary", units.Spacing, 0, 0, 50}},
+		{"gates", "Gates", units.Count, 1, 0, 20}, {"gateM", "Width of a gate", units.Spacing, 4, 1, 12}, {"outM", "Outside the boundary", units.Spacing, 0, 0, 50},
+		{lifeY, lastsLabel, units.Plain, 0, 0, 60}},
 		take: fence},
 	{ID: "tunnel", Name: "Tunnels", Says: "hoops and film over bays of rows", Source: "geometry; usual values " + practice,
 		Fields: []Field{{"bayM", "Width of a bay", units.Spacing, 8, 1, 20},
 			{"highM", "Height", units.Spacing, 3.5, 0.5, 8}, {"hoopM", "Between hoops", units.Spacing, 2, 0.5, 6}, {"skirtM", "Film buried each side", units.Spacing,
-				0.5, 0, 3}}, take: tunnel},
+				0.5, 0, 3},
+			{lifeY, lastsLabel, units.Plain, 0, 0, 60}}, take: tunnel},
 	{ID: "net", Name: "Net or rope", Says: "along every row", Source: practice, Fields: []Field{{"lines", "Lines a row", units.Count, 1, 1, 10},
-		{"extra", "Cut longer by", units.Fraction, 0.05, 0, 0.5}}, take: net},
+		{"extra", "Cut longer by", units.Fraction, 0.05, 0, 0.5},
+		{lifeY, lastsLabel, units.Plain, 0, 0, 60}}, take: net},
 	{ID: "seed", Name: "Seed of a cover", Says: "on the ground between the rows", Source: "rate and germination as said; usual values " + practice,
 		Fields: []Field{{"kgHa", "Seed, kg for each hectare sown", units.Plain, 25, 0.1, 500},
 			{"share", "Of the ground sown", units.Fraction, 0.6, 0.01, 1}, {"germination", "Germination of the lot", units.Fraction, 0.85, 0.05, 1},

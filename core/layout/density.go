@@ -42,6 +42,7 @@ type Spec struct {
 	GroupRows      int        `json:"groupRows,omitempty"` // rows of a group TwinGapM apart, twin only; 0 is two
 	Stagger        bool       `json:"stagger,omitempty"`   // every other row is shifted half a spacing, rectangle and twin
 	GradePct       float64    `json:"gradePct,omitempty"`  // fall along the rows, contour only; 0 is level
+	Plots          Plots      `json:"plots,omitzero"`      // blocks with aisles between them
 	Strips         bool       `json:"strips,omitempty"`    // rows follow strips across: RowSpacingM is the width after which they repeat
 }
 
@@ -122,6 +123,9 @@ func (s Spec) Valid() error {
 	}
 	if bad(n.RowSpacingM) && !s.Strips && (!s.staggered() || s.Pattern == Rectangle) {
 		return finding.Bad("rowSpacingM", s.RowSpacingM, "is not a spacing between rows", accepted)
+	}
+	if err := s.Plots.valid(s); err != nil {
+		return err
 	}
 	if s.GroupRows < 0 || s.GroupRows == 1 || s.GroupRows > 12 {
 		return finding.Bad("groupRows", s.GroupRows, "is not a number of rows that stand together", "2 to 12, or 0 for two")

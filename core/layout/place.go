@@ -26,6 +26,8 @@ type Piece struct {
 	Stations int     `json:"n"`
 	LengthM  float64 `json:"lengthM"` // of the usable piece, wire end to wire end
 	Roles    string  `json:"roles,omitempty"`
+	Plot     int     `json:"plot,omitempty"`  // number of the block with aisles round it, 0 where rows are not cut into such
+	Clone    int     `json:"clone,omitempty"` // that stands in it
 }
 
 // Roles of a station in Piece.Roles; an empty string means every station is Main.
@@ -34,6 +36,7 @@ const (
 	PollinizerRole = 'p'
 	TemporaryRole  = 't' // comes out first
 	LaterRole      = 's' // comes out the second time
+	SproutRole     = 'k' // stands already: the sprout of a stump that is kept
 )
 
 // Placement is the real layout of a block.
@@ -45,6 +48,7 @@ type Placement struct {
 	Pollinizers int
 	Temporary   int // come out the first time
 	Later       int // come out the second time
+	Sprouts     int // stand already
 }
 
 // Stay is the stations that are there for good.
@@ -61,6 +65,9 @@ func Place(f Field, s Spec) (Placement, error) {
 	}
 	if s.Pattern == Contour {
 		return Placement{}, finding.Bad("pattern", s.Pattern, "needs heights: rows follow the slope", "heights for this block, or another pattern")
+	}
+	if !s.Plots.None() {
+		return placePlots(f, s.Normal())
 	}
 	lattice := s.Pattern == Square || s.staggered()
 	return place(f, s.Normal(), lattice, geo.XY{X: f.Rings[0][0].X, Y: f.Rings[0][0].Y})
@@ -95,6 +102,8 @@ func (p *Placement) add(q Piece) {
 			p.Temporary++
 		case LaterRole:
 			p.Later++
+		case SproutRole:
+			p.Sprouts++
 		}
 	}
 	p.Pieces = append(p.Pieces, q)

@@ -223,12 +223,15 @@ func asJSON(t *testing.T, b document.Block) []byte {
 func TestMixturesCarryWhatTheySay(t *testing.T) {
 	printed := map[string]map[string]float64{"wide-bed": {"main": 18182, "pear": 36364, "banana": 1364, "tree": 455}, "narrow-bed": {"main": 18182, "pear": 12121, "banana": 1364, "tree": 455},
 		"banana-alley": {"main": 2500, "tree": 625}, "coffee-in-alleys": {"main": 2222, "tree": 278}, "permanent-shade": {"shade": 69}, "banana-between": {"banana": 1111}, "banana-takes": {"banana": 1111},
-		"banana-alleys": {"banana": 556}}
+		"banana-alleys": {"banana": 556}, "garden-aisles": {"main": 10000, "banana": 556}}
 	lib := library(t)
 	for _, m := range document.Mixtures() {
 		for _, sheet := range m.For {
 			in := input(t, sheet)
-			in.Block.Planting = &document.Planting{Sheet: sheet, Companions: m.Companions, Strips: m.Strips}
+			in.Block.Planting = &document.Planting{Sheet: sheet, Companions: m.Companions, Strips: m.Strips, Layout: document.Override{Plots: m.Plots}}
+			if m.Plots != nil {
+				in.Block.Planting.Choices = map[string]document.Choice{practice.LayoutFork: {Option: "mother"}}
+			}
 			in.Beside = map[string]*practice.Sheet{}
 			for _, c := range m.Companions {
 				if s, ok := lib.Get(c.Sheet); ok {

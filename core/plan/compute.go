@@ -108,8 +108,9 @@ func begin(in Input, tr *working.Trace) (*computation, error) {
 		Memory: in.Memory, Figures: []report.Figure{}, Findings: []finding.Finding{}, Kept: in.Block.Keep, KeptIn: []string{"keep"}}
 	stage := c.meant.Stage()
 	c.p = &Plan{Block: in.BlockID, Name: in.Block.Name, Today: in.Today, Stage: stage, YearToday: seasons.YearOf(in.Today),
-		Choices: map[string]string{}, Rows: []layout.Piece{}, Beside: []rows.Beside{}, Strips: []rows.Share{}, Bill: []bill.Line{}, OrderBeside: []stand.BesideLine{},
-		Years: []crop.Year{}, Jobs: []report.Job{}, Raised: []work.RaisedStage{},
+		Choices: map[string]string{}, Rows: []layout.Piece{}, Beside: []rows.Beside{}, Strips: []rows.Share{}, Clones: []rows.Clone{}, Bill: []bill.Line{},
+		OrderBeside: []stand.BesideLine{},
+		Years:       []crop.Year{}, Jobs: []report.Job{}, Raised: []work.RaisedStage{},
 		Supplies: []work.Supply{}, Nutrients: []string{}}
 	c.p.Drains = &drains.Plan{}
 	c.p.Preparation = prepare.Preparation{Lines: []prepare.PrepLine{}, Sorting: []prepare.SortLine{}, Months: []string{}}

@@ -47,7 +47,8 @@ func Forks(in Input) ([]report.Fork, error) {
 			}
 			p.Choices[f.ID] = document.Choice{Option: o.ID}
 			if f.ID == practice.LayoutFork && o.ID != base.Choices[f.ID] {
-				p.Layout = document.Override{BearingDeg: p.Layout.BearingDeg} // another layout brings its own spacing
+				// another layout brings its own spacing, and its rows are no strips
+				p.Layout, p.Strips, p.Stumps = p.Layout.Turned(), nil, nil
 			}
 			if f.ID == practice.LayoutFork {
 				// What another layout would have been, planted on the same day.
@@ -65,7 +66,7 @@ func Forks(in Input) ([]report.Fork, error) {
 			way := report.Way{ID: o.ID, Name: o.Name, Sentence: o.Sentence, When: o.When, Origin: practice.OriginWords(o.Origin), Taken: base.Choices[f.ID] == o.ID,
 				Consequences: []report.Consequence{}}
 			if l, ok := in.Sheet.Layout(o.ID); ok && f.ID == practice.LayoutFork {
-				way.System = l.System
+				way.System, way.Patch = l.System, document.AnotherLayout()
 			}
 			for _, k := range consequential {
 				if fig, ok := got.Figure(k.path); ok {

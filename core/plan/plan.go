@@ -43,6 +43,7 @@ type Plan struct {
 	Bill        []bill.Line        `json:"bill"`
 	OrderBeside []stand.BesideLine `json:"orderBeside"` // plants of the companions
 	Strips      []rows.Share       `json:"strips"`      // of the ground, where rows follow strips; they sum to one
+	Clones      []rows.Clone       `json:"clones"`      // kept apart in blocks between aisles
 	Obstacles   []rows.Obstacle    `json:"obstacles"`   // as they lie on the block's plane
 	OutAge      int                `json:"outAge"`      // age year temporary plants come out; 0 when there are none
 	LaterAge    int                `json:"laterAge"`    // and the second time

@@ -27,10 +27,10 @@ func (c *computation) plantOut() (err error) {
 		return err
 	}
 	c.p.Spec, c.p.Rows, c.p.OutAge, c.p.LaterAge = c.rows.Spec, c.rows.Placed.Pieces, c.rows.OutAge, c.rows.LaterAge
-	c.p.Beside, c.p.Strips = c.rows.Beside, c.rows.Shares
+	c.p.Beside, c.p.Strips, c.p.Clones = c.rows.Beside, c.rows.Shares, c.rows.Clones
 	c.order, err = stand.Order(stand.In{Material: c.sheet.MaterialOf(c.rows.Option), Each: c.rows.Option.Plants(), Survival: c.planting.Survival,
 		Confidence: c.planting.Confidence,
-		Stations:   c.rows.Placed.Stations, Pollinizers: c.rows.Placed.Pollinizers}, c.Voice)
+		Stations:   c.rows.Placed.Stations, Pollinizers: c.rows.Placed.Pollinizers, Sprouts: c.rows.Placed.Sprouts, Clones: c.rows.Clones}, c.Voice)
 	if err != nil {
 		return err
 	}
@@ -90,11 +90,13 @@ func (c *computation) raised(when report.Timetable) []report.Job {
 // jobs dates all the work of a planting.
 func (c *computation) jobs() {
 	c.preparations()
+	takes := bill.In{Planting: c.planting, Crop: c.sheet.Name, Grown: c.grown, Ground: c.ground, Land: c.in.Land, Rows: c.rows, Order: c.order,
+		Beside: c.p.OrderBeside}
+	c.p.Jobs = append(c.p.Jobs, bill.Renewals(takes, c.book, c.Voice)...)
 	c.p.Jobs = work.WithCare(c.workIn(), c.p.Jobs, c.Voice)
-	c.p.Supplies = work.Supplies(c.workIn(), c.p.Jobs, c.Voice)
-	c.p.Bill = bill.Make(bill.In{Planting: c.planting, Crop: c.sheet.Name, Ground: c.ground, Land: c.in.Land, Rows: c.rows, Order: c.order,
-		Beside:   c.p.OrderBeside,
-		Supplies: c.p.Supplies}, c.Voice)
+	c.p.Supplies = work.Supplies(c.workIn(), c.p.Jobs, work.RaisingTakes(c.planting.Raising, c.p.Raised, c.Voice), c.Voice)
+	takes.Supplies = c.p.Supplies
+	c.p.Bill = bill.Make(takes, c.Voice)
 }
 
 // network binds the jobs before planting to one another; nothing is bound where no crop is meant, or the plants stand.

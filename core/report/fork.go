@@ -26,6 +26,9 @@ type Way struct {
 	Origin       string        `json:"origin"`
 	Taken        bool          `json:"taken"` // chosen, or the default while nobody has chosen
 	Consequences []Consequence `json:"consequences"`
+
+	// Patch is what else taking it says of the planting, so that what was compared is what is taken; nil for nothing.
+	Patch map[string]any `json:"patch,omitempty"`
 }
 
 // Consequence is one figure of a way. Differs marks those in which the ways of a fork are not alike: consequences are

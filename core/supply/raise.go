@@ -13,6 +13,30 @@ type Stage struct {
 	Least int     `json:"least"`
 	Most  int     `json:"most"`
 	Loss  float64 `json:"loss"` // 0 to 1
+
+	Places int     `json:"places"` // a tray or pot has; 0 where nothing is filled
+	Litres float64 `json:"litres"` // of substrate in each place
+}
+
+// Trays is how many trays or pots so many pieces fill: ⌈pieces / places⌉; 0 where nothing is filled.
+func (s Stage) Trays(pieces int) int {
+	if s.Places < 1 {
+		return 0
+	}
+	return (pieces + s.Places - 1) / s.Places
+}
+
+// SubstrateM3 is what fills every place of these trays, m³ as it is filled in.
+func (s Stage) SubstrateM3(pieces int) float64 {
+	return float64(s.Trays(pieces)*s.Places) * s.Litres / 1000
+}
+
+// Mothers is from how many mother plants so many pieces come: ⌈pieces / what one gives⌉; 0 where that is not known.
+func Mothers(pieces int, perMother float64) int {
+	if !(perMother > 0) {
+		return 0
+	}
+	return int(math.Ceil(float64(pieces)/perMother - 1e-9))
 }
 
 // Raised is a stage counted back from the field.
@@ -59,14 +83,21 @@ const memory = "from memory, change it to your own counts"
 
 // Ways are the usual ways: days of the first by method S5, the others and all losses from memory.
 var Ways = []Way{
-	{"graft", "seed, grafted in the nursery", "days by method S5, common practice; losses " + memory, []Stage{
-		{"Sow: to germination", 12, 20, 0.25}, {"Seedling to the bag", 20, 25, 0.10}, {"Stock to the graft", 75, 75, 0.10}, {"Graft to the field", 120, 120, 0.15}}},
+	{"graft", "seed, grafted in the nursery", "days by method S5, common practice; losses, bags and their volume " + memory, []Stage{
+		{Name: "Sow: to germination", Least: 12, Most: 20, Loss: 0.25}, {Name: "Seedling to the bag", Least: 20, Most: 25, Loss: 0.10},
+		{Name: "Stock to the graft", Least: 75, Most: 75, Loss: 0.10, Places: 1, Litres: 3},
+		{Name: "Graft to the field", Least: 120, Most: 120, Loss: 0.15}}},
 	{"seed", "seed in trays, then pots", memory, []Stage{
-		{"Sow: to germination", 10, 28, 0.25}, {"Tray to the pot", 35, 60, 0.10}, {"Pot to the field", 120, 240, 0.05}}},
+		{Name: "Sow: to germination", Least: 10, Most: 28, Loss: 0.25, Places: 128, Litres: 0.05}, {Name: "Tray to the pot", Least: 35, Most: 60, Loss: 0.10},
+		{Name: "Pot to the field", Least: 120, Most: 240, Loss: 0.05, Places: 1, Litres: 2}}},
 	{"cutting", "leafy cuttings under mist", memory, []Stage{
-		{"Set: to callus", 28, 42, 0.03}, {"Callus to roots", 56, 84, 0.12}, {"Grow on and harden", 180, 300, 0.10}}},
-	{"dormant", "dormant cuttings or rods", memory, []Stage{{"Cut, sort and bundle", 1, 7, 0.10}, {"Cold store or shade", 10, 60, 0.05}}},
-	{"rhizome", "rhizomes from an own nursery field", memory, []Stage{{"Nursery field", 365, 730, 0.10}, {"Lift, split and sort", 1, 14, 0.10}}},
-	{"pad", "pads or suckers, cured", memory, []Stage{{"Cut and cure in the shade", 10, 42, 0.05}}},
-	{"plug", "tissue plugs, hardened", memory, []Stage{{"Wean under shade", 21, 35, 0.05}, {"Grow on", 30, 60, 0.05}}},
+		{Name: "Set: to callus", Least: 28, Most: 42, Loss: 0.03, Places: 60, Litres: 0.05}, {Name: "Callus to roots", Least: 56, Most: 84, Loss: 0.12},
+		{Name: "Grow on and harden", Least: 180, Most: 300, Loss: 0.10, Places: 1, Litres: 1.5}}},
+	{"dormant", "dormant cuttings or rods", memory, []Stage{{Name: "Cut, sort and bundle", Least: 1, Most: 7, Loss: 0.10},
+		{Name: "Cold store or shade", Least: 10, Most: 60, Loss: 0.05}}},
+	{"rhizome", "rhizomes from an own nursery field", memory, []Stage{{Name: "Nursery field", Least: 365, Most: 730, Loss: 0.10},
+		{Name: "Lift, split and sort", Least: 1, Most: 14, Loss: 0.10}}},
+	{"pad", "pads or suckers, cured", memory, []Stage{{Name: "Cut and cure in the shade", Least: 10, Most: 42, Loss: 0.05}}},
+	{"plug", "tissue plugs, hardened", memory, []Stage{{Name: "Wean under shade", Least: 21, Most: 35, Loss: 0.05, Places: 60, Litres: 0.05},
+		{Name: "Grow on", Least: 30, Most: 60, Loss: 0.05}}},
 }

@@ -1,6 +1,7 @@
 package supply
 
 import (
+	"math"
 	"testing"
 
 	"slowroot/core/civil"
@@ -24,21 +25,45 @@ func TestNurseryChain(t *testing.T) {
 			t.Errorf("%s: %d begun, %d left, want %d and %d", got[i].Name, got[i].Begun, got[i].Left, want[0], want[1])
 		}
 	}
-	if none, err := Raise(civil.Must(2027, 6, 1), 10, []Stage{{"a", 1, 1, 0}}); err != nil || none[0].Begun != 10 {
+	if none, err := Raise(civil.Must(2027, 6, 1), 10, []Stage{{Name: "a", Least: 1, Most: 1, Loss: 0}}); err != nil || none[0].Begun != 10 {
 		t.Errorf("%+v, %v", none, err)
 	}
-	for _, bad := range []Stage{{"a", 5, 4, 0}, {"a", -1, 4, 0}, {"a", 1, 4000, 0}, {"a", 1, 4, 1}, {"a", 1, 4, -0.1}} {
+	for _, bad := range []Stage{{Name: "a", Least: 5, Most: 4, Loss: 0}, {Name: "a", Least: -1, Most: 4, Loss: 0}, {Name: "a", Least: 1, Most: 4000, Loss: 0}, {Name: "a", Least: 1, Most: 4, Loss: 1}, {Name: "a", Least: 1, Most: 4, Loss: -0.1}} {
 		if _, err := Raise(civil.Must(2027, 6, 1), 10, []Stage{bad}); err == nil {
 			t.Errorf("%+v is taken", bad)
 		}
 	}
-	dead := []Stage{{"a", 1, 1, 0.999}, {"b", 1, 1, 0.999}, {"c", 1, 1, 0.999}, {"d", 1, 1, 0.999}}
+	dead := []Stage{{Name: "a", Least: 1, Most: 1, Loss: 0.999}, {Name: "b", Least: 1, Most: 1, Loss: 0.999}, {Name: "c", Least: 1, Most: 1, Loss: 0.999}, {Name: "d", Least: 1, Most: 1, Loss: 0.999}}
 	if got, err := Raise(civil.Must(2027, 6, 1), 100_000, dead); err == nil {
 		t.Errorf("%+v is begun", got)
 	}
 	for _, w := range Ways {
 		if r, err := Raise(civil.Must(2027, 6, 1), 100, w.Stages); err != nil || len(r) != len(w.Stages) || w.Source == "" {
 			t.Errorf("%s: %v", w.ID, err)
+		}
+	}
+}
+
+// Trays, substrate and mother plants by hand: 1 939 seeds in trays of 128 fill 16 trays, 2 048 places of 0.05 L are 0.1024 m³; 1 939 cuttings
+// at 30 from each come from 65 bushes.
+func TestWhatRaisingTakes(t *testing.T) {
+	s := Stage{Places: 128, Litres: 0.05}
+	if got := s.Trays(1939); got != 16 {
+		t.Errorf("%d trays", got)
+	}
+	if got := s.SubstrateM3(1939); math.Abs(got-0.1024) > 1e-12 {
+		t.Errorf("%g m³", got)
+	}
+	if got := (Stage{}).Trays(1939); got != 0 {
+		t.Errorf("%d trays where nothing is filled", got)
+	}
+	for _, c := range []struct {
+		pieces int
+		each   float64
+		want   int
+	}{{1939, 30, 65}, {60, 30, 2}, {61, 30, 3}, {10, 0, 0}, {3, 0.5, 6}} {
+		if got := Mothers(c.pieces, c.each); got != c.want {
+			t.Errorf("%d pieces at %g: %d mothers, want %d", c.pieces, c.each, got, c.want)
 		}
 	}
 }

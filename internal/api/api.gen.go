@@ -219,6 +219,9 @@ type ClimateView = estate.ClimateView
 // ClimateYear defines model for ClimateYear.
 type ClimateYear = estate.ClimateYear
 
+// Clone defines model for Clone.
+type Clone = rows.Clone
+
 // ColdSign defines model for ColdSign.
 type ColdSign = terrain.ColdSign
 
@@ -589,6 +592,9 @@ type PlantingWindow struct {
 	Season []string  `json:"season"`
 	When   string    `json:"when"`
 }
+
+// Plots defines model for Plots.
+type Plots = layout.Plots
 
 // Point defines model for Point.
 type Point = geo.Point
@@ -1021,6 +1027,9 @@ type StripRow = document.StripRow
 
 // StripShare defines model for StripShare.
 type StripShare = rows.Share
+
+// Stump defines model for Stump.
+type Stump = document.Stump
 
 // Supply defines model for Supply.
 type Supply = work.Supply

@@ -9,6 +9,7 @@ import (
 	"slowroot/core/document"
 	"slowroot/core/fittings"
 	"slowroot/core/plan/ground"
+	"slowroot/core/plan/growth"
 	"slowroot/core/plan/rows"
 	"slowroot/core/plan/stand"
 	"slowroot/core/plan/work"
@@ -21,6 +22,7 @@ import (
 type In struct {
 	Planting *document.Planting
 	Crop     string // the main crop's name
+	Grown    growth.Result
 	Ground   ground.Result
 	Land     *ground.Land
 	Rows     rows.Result
@@ -43,6 +45,7 @@ type Line struct {
 	With     string         `json:"with"` // its numbers put in
 	Source   string         `json:"source"`
 	Hours    string         `json:"hours"` // of a fitting, on its first line
+	Anew     string         `json:"anew"`  // when it is put up again while the crop stands, "" for never
 }
 
 // Groups of a bill.
@@ -89,7 +92,7 @@ func (in In) site() fittings.Site {
 // Make adds it up.
 func Make(in In, say *report.Voice) []Line {
 	out := []Line{}
-	sum := say.NewBill()
+	sum, anew := say.NewBill(), say.NewBill()
 	add := func(l Line) {
 		l.Unit = pricedBy(l.Quantity)
 		l.CostText = sum.Line(l.What, l.Item, l.Amount, l.Quantity, "").CostText
@@ -99,6 +102,14 @@ func Make(in In, say *report.Voice) []Line {
 		name := o.Kind
 		if i == 0 {
 			name = report.LowerFirst(in.Crop) + ", " + o.Kind
+		}
+		for _, c := range o.Clones {
+			add(Line{Group: plants, What: name + ", " + c.Name, Item: "plant:" + in.Planting.Sheet, Amount: float64(c.Plants), Quantity: units.Count,
+				How:  "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence",
+				With: fmt.Sprintf("%d stations of this clone", c.Stations), Source: "method LAY-9"})
+		}
+		if len(o.Clones) > 0 {
+			continue
 		}
 		add(Line{Group: plants, What: name, Item: "plant:" + in.Planting.Sheet + suffix(i), Amount: float64(o.Plants), Quantity: units.Count,
 			How:  "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence",
@@ -131,16 +142,22 @@ func Make(in In, say *report.Voice) []Line {
 		} else {
 			unknown++
 		}
+		again := fittings.Renewed(f.Kind, f.Values, in.Grown.Life)
 		for i, t := range fittings.Take(f.Kind, f.Values, site) {
 			l := Line{Group: hardware, Of: f.ID, What: t.What, Item: t.Price, Amount: t.Amount, Quantity: t.Quantity, How: t.Formula, With: say.Marked(t.Substituted),
 				Source: kind.Source}
 			if i == 0 {
 				l.Hours = said
 			}
+			if len(again) > 0 && t.Price != "" {
+				l.Anew = report.Count(len(again), "time") + " more while it stands"
+				anew.Line(t.What, t.Price, t.Amount*float64(len(again)), t.Quantity, "")
+			}
 			add(l)
 		}
 	}
 	figures(in, out, sum, hours, unknown, say)
+	renewed(in, out, anew, say)
 	return out
 }
 

@@ -20,6 +20,7 @@ const (
 	inStrips = "in strips"
 	over     = "over the rows"
 	inBelt   = "in a belt"
+	inAisles = "in the aisles"
 	nowhere  = "nowhere yet"
 )
 
@@ -37,6 +38,7 @@ type Beside struct {
 	Metres   float64         `json:"metres"`
 	FromYear int             `json:"fromYear"`
 	ToYear   int             `json:"toYear"`
+	Sprouts  int             `json:"sprouts"` // of the stations, of stumps that are kept
 	SpreadM  []float64       `json:"spreadM"` // canopy by its own age year, m; empty where it is not known
 	Shelter  []Shelter       `json:"shelter"` // ground behind a belt that the wind is slowed on
 	Of       *practice.Sheet `json:"-"`
@@ -110,29 +112,51 @@ func (in In) field() layout.Field {
 	return f
 }
 
+// laid is a layout as it is put together.
+type laid struct {
+	main   layout.Placement
+	grades layout.Grades
+	beside []Beside
+	off    []string // stumps that lie on no row, by id
+}
+
+// kept makes the sprouts of a crop's stumps stations.
+func (l *laid) kept(p *document.Planting, of string, pl layout.Placement) layout.Placement {
+	list, ids := p.StumpsOf(of)
+	if len(list) == 0 {
+		return pl
+	}
+	out, off := pl.WithStumps(list)
+	for _, i := range off {
+		l.off = append(l.off, ids[i])
+	}
+	return out
+}
+
 // lay places the main crop and what stands beside it.
-func (in In) lay(o practice.Layout) (main layout.Placement, grades layout.Grades, beside []Beside, err error) {
+func (in In) lay(o practice.Layout) (out laid, err error) {
 	f, p := in.field(), in.Planting
-	beside = []Beside{}
+	out.beside = []Beside{}
 	spec := p.Spec(o)
 	strips := map[string]*layout.Placement{}
 	if a, ok := p.Alley(); ok {
 		n := spec.Normal()
 		a.BearingDeg, a.OffsetM, a.EdgeBandM, a.RowEndSetbackM = n.BearingDeg, n.OffsetM, n.EdgeBandM, n.RowEndSetbackM
 		if strips, err = a.Lay(f); err != nil {
-			return main, grades, nil, err
+			return out, err
 		}
 		if m := strips[document.MainCrop]; m != nil {
-			main = m.WithRoles(n)
+			out.main = m.WithRoles(n)
 		}
 	} else if spec.Pattern == layout.Contour && in.Land != nil {
-		main, grades, err = layout.PlaceContour(f, spec, in.Land.HeightAt)
+		out.main, out.grades, err = layout.PlaceContour(f, spec, in.Land.HeightAt)
 	} else {
-		main, err = layout.Place(f, flat(spec))
+		out.main, err = layout.Place(f, flat(spec))
 	}
 	if err != nil {
-		return main, grades, nil, err
+		return out, err
 	}
+	out.main = out.kept(p, document.MainCrop, out.main)
 	for _, c := range p.Companions {
 		b := in.named(c)
 		var pl layout.Placement
@@ -142,26 +166,30 @@ func (in In) lay(o practice.Layout) (main layout.Placement, grades layout.Grades
 			b.Where, b.PerHa = over, overSpec(c.Over, spec).StationsPerHa()
 			if err == nil && c.Over.Takes {
 				n := spec.Normal()
-				main = main.Without(pl, math.Min(n.PlantSpacingM, n.RowSpacingM)*0.499)
+				out.main = out.main.Without(pl, math.Min(n.PlantSpacingM, n.RowSpacingM)*0.499)
 			}
 		case c.Belt != nil:
 			b.Where = inBelt
 			pl, err = c.Belt.Laid().Lay(layout.Field{Rings: f.Rings, Obstacles: f.Obstacles})
 			b.Shelter = in.shelter(*c.Belt, f)
+		case c.AislesM > 0 && !spec.Plots.None():
+			b.Where, b.PerHa = inAisles, spec.Plots.AislesPerHa(c.AislesM)
+			pl, err = layout.Aisles(f, spec, c.AislesM)
 		case strips[c.ID] != nil:
 			a, _ := p.Alley()
 			b.Where, b.PerHa, pl = inStrips, a.PerHa(c.ID), *strips[c.ID]
 		}
 		if err != nil {
-			return main, grades, nil, err
+			return out, err
 		}
-		b.Rows, b.Stations, b.Metres = pl.Pieces, pl.Stations, pl.RowMetres
+		pl = out.kept(p, c.ID, pl)
+		b.Rows, b.Stations, b.Metres, b.Sprouts = pl.Pieces, pl.Stations, pl.RowMetres, pl.Sprouts
 		if b.Rows == nil {
 			b.Rows = []layout.Piece{}
 		}
-		beside = append(beside, b)
+		out.beside = append(out.beside, b)
 	}
-	return main, grades, beside, nil
+	return out, nil
 }
 
 // flat is a spec as it is laid where no heights say how rows would follow the slope: straight, which a finding says.

@@ -73,6 +73,7 @@ func (r Result) judgeBeside(in In, say *report.Voice) {
 			}
 		}
 	}
+	r.judgeStumps(in, say)
 	r.judgeObstacles(in, say)
 }
 
@@ -83,7 +84,8 @@ func (r Result) judgeObstacles(in In, say *report.Voice) {
 	}
 	bare := in
 	bare.Obstacles = nil
-	all, _, _, err := bare.lay(in.Grown.Option)
+	got, err := bare.lay(in.Grown.Option)
+	all := got.main
 	if err != nil || all.Stations == r.Placed.Stations {
 		return
 	}

@@ -42,6 +42,9 @@ type Result struct {
 	Grades    layout.Grades // along rows that follow the slope
 	Beside    []Beside
 	Shares    []Share // of the strips
+	Clones    []Clone // kept apart in blocks between aisles
+
+	stumpsOff []string // that lie on no row, by id
 }
 
 // Place places the layout, or takes it as it stands in the ground.
@@ -57,7 +60,9 @@ func Place(in In, say *report.Voice) (Result, error) {
 		}
 	} else {
 		r.Spec = p.Spec(r.Option).Normal()
-		r.Placed, r.Grades, r.Beside, err = in.lay(r.Option)
+		var l laid
+		l, err = in.lay(r.Option)
+		r.Placed, r.Grades, r.Beside, r.stumpsOff = l.main, l.grades, l.beside, l.off
 	}
 	var fe *finding.FieldError
 	if errors.As(err, &fe) {
@@ -107,6 +112,7 @@ func Place(in In, say *report.Voice) (Result, error) {
 		say.Figure(report.Figure{Path: "rows.pollinizers", Step: "rows", Label: "Pollinizers", Quantity: units.Count, Value: float64(pl.Pollinizers), Origin: from,
 			Note: fmt.Sprintf("one in every %d of every %s row", s.Pollinizer.EveryPlant, report.Ordinal(s.Pollinizer.EveryRow))})
 	}
+	r.plots(p, density, say)
 	r.besides(in, say)
 	r.working(in, density, say)
 	return r, nil
@@ -197,12 +203,13 @@ func takenOut(s layout.Spec, pl layout.Placement) string {
 
 // standing turns the recorded rows back into pieces on the block's plane.
 func standing(plane geo.Plane, a *document.AsPlanted) layout.Placement {
-	out := layout.Placement{Stations: a.Stations, Pollinizers: a.Pollinizers, Temporary: a.Temporary, Later: a.Later, RowMetres: a.RowMetres}
+	out := layout.Placement{Stations: a.Stations, Pollinizers: a.Pollinizers, Temporary: a.Temporary, Later: a.Later, Sprouts: a.Sprouts, RowMetres: a.RowMetres}
 	for _, r := range a.Rows {
 		p, q := plane.To(r.First), plane.To(r.Last)
 		k := 1 / math.Max(1, float64(r.N-1))
 		out.Pieces = append(out.Pieces, layout.Piece{Row: r.Row, Station1: r.Station, FirstX: p.X, FirstY: p.Y,
-			StepX: (q.X - p.X) * k, StepY: (q.Y - p.Y) * k, Stations: r.N, LengthM: r.LengthM, Roles: r.Roles})
+			StepX: (q.X - p.X) * k, StepY: (q.Y - p.Y) * k, Stations: r.N, LengthM: r.LengthM, Roles: r.Roles,
+			Plot: r.Plot, Clone: r.Clone})
 		out.Rows = max(out.Rows, r.Row)
 	}
 	return out
@@ -226,7 +233,7 @@ func fixed(pl geo.Plane, pieces []layout.Piece) []document.Row {
 	out := make([]document.Row, len(pieces))
 	for i, r := range pieces {
 		last := float64(r.Stations - 1)
-		out[i] = document.Row{Row: r.Row, Station: r.Station1, N: r.Stations, LengthM: r.LengthM, Roles: r.Roles,
+		out[i] = document.Row{Row: r.Row, Station: r.Station1, N: r.Stations, LengthM: r.LengthM, Roles: r.Roles, Plot: r.Plot, Clone: r.Clone,
 			First: pl.From(geo.XY{X: r.FirstX, Y: r.FirstY}), Last: pl.From(geo.XY{X: r.FirstX + last*r.StepX, Y: r.FirstY + last*r.StepY})}
 	}
 	return out

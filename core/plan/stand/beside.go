@@ -28,7 +28,7 @@ func OrderBeside(list []rows.Beside, confidence float64, say *report.Voice) ([]B
 		confidence = 0.95
 	}
 	for _, b := range list {
-		l := BesideLine{ID: b.ID, Kind: "plants", Wanted: b.Stations * b.Each, Survival: b.Survival}
+		l := BesideLine{ID: b.ID, Kind: "plants", Wanted: (b.Stations - b.Sprouts) * b.Each, Survival: b.Survival}
 		origin, source := working.Chosen, ""
 		if b.Of != nil && len(b.Of.Layouts) > 0 {
 			m := b.Of.MaterialOf(b.Of.Layouts[0])

@@ -5,6 +5,7 @@ import (
 	"fmt"
 
 	"slowroot/core/finding"
+	"slowroot/core/plan/rows"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/supply"
@@ -20,6 +21,9 @@ type In struct {
 	Stations    int
 	Pollinizers int // of them
 	Each        int // plants at a station
+	Sprouts     int // of the stations, of stumps that are kept: nothing is planted there
+
+	Clones []rows.Clone // ordered by themselves, each so that its own stations fill
 }
 
 // Result is the order, pollinizers apart.
@@ -34,6 +38,13 @@ type Line struct {
 	Plants   int
 	Flat     int     // by the trade's flat reserve
 	FlatSure float64 // that this fills every station
+	Clones   []Cloned
+}
+
+// Cloned is what to order of one clone.
+type Cloned struct {
+	Name             string
+	Stations, Plants int
 }
 
 // Order is what to order, pollinizers apart.
@@ -51,7 +62,7 @@ func Order(in In, say *report.Voice) (Result, error) {
 	kinds := []struct {
 		path, label, kind string
 		n                 int
-	}{{"plants.main", "To order", m.Kind, (in.Stations - in.Pollinizers) * in.Each}}
+	}{{"plants.main", "To order", m.Kind, (in.Stations - in.Pollinizers - in.Sprouts) * in.Each}}
 	if in.Pollinizers > 0 {
 		kinds = append(kinds, struct {
 			path, label, kind string
@@ -63,12 +74,31 @@ func Order(in In, say *report.Voice) (Result, error) {
 		if err != nil {
 			return out, err
 		}
-		out.Lines = append(out.Lines, Line{Kind: k.kind, Stations: k.n, Plants: o.Plants, Flat: o.Flat, FlatSure: o.FlatSure})
-		say.Figure(report.Figure{Path: k.path, Step: "plants", Label: k.label, Quantity: units.Count, Value: float64(o.Plants), Origin: working.Computed,
-			Note: fmt.Sprintf("%s; %.0f %% sure that every station fills", k.kind, conf*100)})
+		line := Line{Kind: k.kind, Stations: k.n, Plants: o.Plants, Flat: o.Flat, FlatSure: o.FlatSure}
+		if len(in.Clones) > 1 && len(out.Lines) == 0 {
+			if err := line.byClone(in, surv, conf); err != nil {
+				return out, err
+			}
+		}
+		out.Lines = append(out.Lines, line)
+		note := fmt.Sprintf("%s; %.0f %% sure that every station fills", k.kind, conf*100)
+		if len(line.Clones) > 0 {
+			note = fmt.Sprintf("%s of %d clones, each %.0f %% sure to fill its own stations", k.kind, len(line.Clones), conf*100)
+		}
+		say.Figure(report.Figure{Path: k.path, Step: "plants", Label: k.label, Quantity: units.Count, Value: float64(line.Plants), Origin: working.Computed,
+			Note: note})
 		say.Figure(report.Figure{Path: k.path + ".flat", Step: "plants", Label: fmt.Sprintf("With a flat %.0f %%", m.FlatReserve*100), Quantity: units.Count,
 			Value: float64(o.Flat), Origin: working.Computed, Note: "the trade's reserve, " + sure(o.FlatSure)})
-		if say.On(k.path) {
+		for _, c := range line.Clones {
+			if say.On(k.path) {
+				say.Tell(working.Search, k.path, c.Name, "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence",
+					fmt.Sprintf("stations %d, survival %g, confidence %g", c.Stations, surv, conf), float64(c.Plants), units.Count, "method LAY-9")
+			}
+		}
+		if say.On(k.path) && len(line.Clones) > 0 {
+			say.Step(k.path, "Plants to order", "Σ of the clones", fmt.Sprintf("%d clones", len(line.Clones)), float64(line.Plants), units.Count, "",
+				say.Num("survival", surv, units.Fraction, origin, practice.OriginWords(m.Origin), ""))
+		} else if say.On(k.path) {
 			say.Tell(working.Search, k.path, "Plants to order", "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence",
 				fmt.Sprintf("stations %d, survival %g, confidence %g", k.n, surv, conf),
 				float64(o.Plants), units.Count, "method LAY-9; binomial tail by the incomplete beta function (Abramowitz & Stegun, 1964, 26.5.24)",
@@ -84,6 +114,20 @@ func Order(in In, say *report.Voice) (Result, error) {
 		}
 	}
 	return out, nil
+}
+
+// byClone orders every clone by itself: plants of another fill none of its stations.
+func (l *Line) byClone(in In, survival, confidence float64) error {
+	l.Plants = 0
+	for _, c := range in.Clones {
+		o, err := supply.Plants(c.Stations*in.Each, survival, confidence, 0)
+		if err != nil {
+			return err
+		}
+		l.Clones = append(l.Clones, Cloned{c.Name, c.Stations * in.Each, o.Plants})
+		l.Plants += o.Plants
+	}
+	return nil
 }
 
 func sure(p float64) string {

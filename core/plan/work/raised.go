@@ -11,6 +11,7 @@ import (
 	"slowroot/core/schedule"
 	"slowroot/core/supply"
 	"slowroot/core/units"
+	"slowroot/core/yield"
 )
 
 // raiseKey marks the stages of a nursery among the jobs.
@@ -30,7 +31,7 @@ func Raise(r *document.Raising, planting civil.Date, plants int, when report.Tim
 	}
 	stages := make([]supply.Stage, len(r.Stages))
 	for i, s := range r.Stages {
-		stages[i] = supply.Stage{Name: s.Name, Least: s.Least, Most: s.Most, Loss: s.LossPct / 100}
+		stages[i] = supply.Stage{Name: s.Name, Least: s.Least, Most: s.Most, Loss: s.LossPct / 100, Places: s.Places, Litres: s.Litres}
 	}
 	raised, err := supply.Raise(planting, plants, stages)
 	if err != nil {
@@ -49,6 +50,35 @@ func Raise(r *document.Raising, planting civil.Date, plants int, when report.Tim
 		after, days = raiseKey+id, s.Most
 	}
 	return out, jobs, nil
+}
+
+// RaisingTakes is what raising the plants takes beside their work: mother plants, trays or pots, substrate, each by the day its stage begins.
+func RaisingTakes(r *document.Raising, raised []RaisedStage, say *report.Voice) []Supply {
+	var out []Supply
+	if r == nil {
+		return nil
+	}
+	add := func(s RaisedStage, what string, amount float64, q units.Quantity, how string) {
+		if amount > 0 {
+			out = append(out, Supply{What: what, For: "Nursery: " + s.Name, Key: raiseKey + s.ID, By: s.Safe, Amount: yield.Range{Low: amount, Base: amount,
+				High: amount},
+				Quantity: q, How: how, Origin: "said for this planting"})
+		}
+	}
+	for i, s := range raised {
+		begun := say.Text(float64(s.Begun), units.Count)
+		if i == 0 {
+			add(s, "mother plants", float64(supply.Mothers(s.Begun, r.PerMother)), units.Count, fmt.Sprintf("%s pieces / %g from each", begun, r.PerMother))
+		}
+		name := "pots"
+		if s.Places > 1 {
+			name = fmt.Sprintf("trays of %d", s.Places)
+		}
+		add(s, name, float64(s.Trays(s.Begun)), units.Count, fmt.Sprintf("%s pieces, %d to each", begun, s.Places))
+		add(s, "substrate, as it is filled in", s.SubstrateM3(s.Begun), units.Earth, say.Marked(fmt.Sprintf("%s places × {%g L}",
+			say.Text(float64(s.Trays(s.Begun)*s.Places), units.Count), s.Litres)))
+	}
+	return out
 }
 
 // JudgeRaising says that an order is not needed where the plants are raised, while the sheet asks for one.

@@ -107,8 +107,9 @@ func counted(n float64, of string, say *report.Voice) string {
 	return say.Text(n, units.Count)
 }
 
-// Supplies adds to each job what it takes, and lists what is taken until the end of the first year, by the day it must be there.
-func Supplies(in In, jobs []report.Job, say *report.Voice) []Supply {
+// Supplies adds to each job what it takes, by its sheet and beside, and lists what is taken until the end of the first year, by the day it must
+// be there.
+func Supplies(in In, jobs []report.Job, beside []Supply, say *report.Voice) []Supply {
 	out := []Supply{}
 	uses := in.taking()
 	for i := range jobs {
@@ -116,6 +117,11 @@ func Supplies(in In, jobs []report.Job, say *report.Voice) []Supply {
 		for _, u := range uses[schedule.OperationOf(jobs[i].Key)] {
 			if u.Holds(max(1, jobs[i].Age)) {
 				takes = append(takes, in.supply(jobs[i], u, say))
+			}
+		}
+		for _, s := range beside {
+			if s.Key == jobs[i].Key {
+				takes = append(takes, s)
 			}
 		}
 		if len(takes) == 0 {

@@ -1479,6 +1479,7 @@ export interface components {
             planted: string;
             asPlanted?: components["schemas"]["AsPlanted"];
             companions?: components["schemas"]["Companion"][];
+            stumps?: components["schemas"]["Stump"][];
             strips?: components["schemas"]["Strip"][];
             fittings?: components["schemas"]["Fitting"][];
             raising?: components["schemas"]["Raising"];
@@ -1514,6 +1515,8 @@ export interface components {
             stagger?: boolean;
             headlands?: components["schemas"]["Headland"][];
             weigh?: components["schemas"]["Weights"];
+            plots?: components["schemas"]["Plots"];
+            clones?: string[];
         };
         /** @description what counts how much when bearings are weighed, each 0 to 1 */
         Weights: {
@@ -1537,6 +1540,7 @@ export interface components {
             pollinizers: number;
             temporary: number;
             later?: number;
+            sprouts?: number;
             rowMetres: number;
             areaM2: number;
             beside?: components["schemas"]["StandBeside"][];
@@ -1549,6 +1553,8 @@ export interface components {
             n: number;
             lengthM: number;
             roles?: string;
+            plot?: number;
+            clone?: number;
         };
         Companion: {
             id: string;
@@ -1561,6 +1567,8 @@ export interface components {
             toYear?: number;
             over?: components["schemas"]["OverLattice"];
             belt?: components["schemas"]["BeltOf"];
+            /** @description apart in the middle of the aisles between blocks */
+            aislesM?: number;
         };
         OverLattice: {
             /** @enum {string} */
@@ -1624,7 +1632,13 @@ export interface components {
                 least: number;
                 most: number;
                 lossPct: number;
+                /** @description a tray or pot has; 0 where nothing is filled */
+                places?: number;
+                /** @description of substrate in each place */
+                litres?: number;
             }[];
+            /** @description pieces one mother plant gives; 0 is not said */
+            perMother?: number;
         };
         RaisedStage: {
             id: string;
@@ -1632,6 +1646,8 @@ export interface components {
             least: number;
             most: number;
             loss: number;
+            places: number;
+            litres: number;
             safe: string;
             hopeful: string;
             begun: number;
@@ -1646,6 +1662,8 @@ export interface components {
                 least: number;
                 most: number;
                 loss: number;
+                places: number;
+                litres: number;
             }[];
         };
         TakenLine: {
@@ -1661,6 +1679,8 @@ export interface components {
             with: string;
             source: string;
             hours: string;
+            /** @description how often it is put up again while the crop stands; empty for never */
+            anew: string;
         };
         FittingKind: {
             id: string;
@@ -1771,6 +1791,7 @@ export interface components {
             origin: string;
             companions: components["schemas"]["Companion"][];
             strips?: components["schemas"]["Strip"][];
+            plots?: components["schemas"]["Plots"];
         };
         ObstacleKind: {
             kind: string;
@@ -1798,6 +1819,7 @@ export interface components {
             metres: number;
             fromYear: number;
             toYear: number;
+            sprouts: number;
             spreadM: number[];
             shelter: components["schemas"]["Shelter"][];
         };
@@ -1871,6 +1893,7 @@ export interface components {
             gradePct?: number;
             stagger?: boolean;
             strips?: boolean;
+            plots?: components["schemas"]["Plots"];
         };
         Plan: {
             planting: string;
@@ -1902,6 +1925,7 @@ export interface components {
             rows: components["schemas"]["RowPiece"][];
             beside: components["schemas"]["Beside"][];
             strips: components["schemas"]["StripShare"][];
+            clones: components["schemas"]["Clone"][];
             obstacles: components["schemas"]["ObstacleLaid"][];
             bill: components["schemas"]["TakenLine"][];
             orderBeside: components["schemas"]["OrderBeside"][];
@@ -1949,6 +1973,27 @@ export interface components {
             n: number;
             lengthM: number;
             roles?: string;
+            /** @description number of the block between aisles */
+            plot?: number;
+            /** @description that stands in it */
+            clone?: number;
+        };
+        Clone: {
+            name: string;
+            plots: number;
+            stations: number;
+        };
+        Plots: {
+            alongM: number;
+            acrossM: number;
+            aisleM: number;
+            clones?: number;
+        };
+        Stump: {
+            id: string;
+            of: string;
+            row: number;
+            atM: number;
         };
         Range: {
             low: number;
@@ -2206,6 +2251,10 @@ export interface components {
             origin: string;
             taken: boolean;
             consequences: components["schemas"]["Consequence"][];
+            /** @description what else taking it says of the planting */
+            patch?: {
+                [key: string]: unknown;
+            };
         };
         Consequence: {
             label: string;

@@ -49,16 +49,7 @@ export function Forks({
                   why: why.trim(),
                 },
               };
-              const patch: Record<string, unknown> = { choices: made };
-              if (taking.fork.id === "layout")
-                patch.layout = {
-                  rowSpacingM: null,
-                  plantSpacingM: null,
-                  twinGapM: null,
-                  edgeBandM: null,
-                  rowEndSetbackM: null,
-                  pollinizer: null,
-                };
+              const patch: Record<string, unknown> = { ...taking.way.patch, choices: made };
               void draft.commit(
                 taking.fork.scope === "block" ? { decided: made } : { planting: patch },
                 `${taking.way.name} is taken`,

@@ -21,7 +21,7 @@ export function Raising({ plan, doc, draft }: StepProps) {
     void draft.commit((b) => {
       const now = b.planting?.raising;
       const stages = make(now?.stages ?? []);
-      return { planting: { raising: stages.length > 0 ? { way: now?.way ?? "", stages } : null } };
+      return { planting: { raising: stages.length > 0 ? { way: "", ...now, stages } : null } };
     }, done);
   const change = (id: string, part: Partial<Stage>) => put((now) => now.map((s) => (s.id === id ? { ...s, ...part } : s)));
   const begin = () => {
@@ -33,6 +33,7 @@ export function Raising({ plan, doc, draft }: StepProps) {
       least: s.least,
       most: s.most,
       lossPct: Math.round(s.loss * 100),
+      ...(s.places > 0 && { places: s.places, litres: s.litres }),
     }));
     void draft.commit({ planting: { raising: { way, stages } } }, "Usual times and losses; change them to yours");
   };
@@ -98,6 +99,35 @@ export function Raising({ plan, doc, draft }: StepProps) {
                 ),
               },
               {
+                head: "places a tray",
+                num: true,
+                cell: (s) => (
+                  <NumberField
+                    label={`${s.name}, places a tray or pot has`}
+                    hidden
+                    quantity="count"
+                    width="w-16"
+                    value={s.places || undefined}
+                    keep={(v) => change(s.id, v ? { places: Math.round(v) } : { places: 0, litres: 0 })}
+                  />
+                ),
+              },
+              {
+                head: "substrate, L",
+                num: true,
+                cell: (s) =>
+                  !!s.places && (
+                    <NumberField
+                      label={`${s.name}, litres of substrate in each place`}
+                      hidden
+                      quantity="plain"
+                      width="w-16"
+                      value={s.litres || undefined}
+                      keep={(v) => change(s.id, { litres: v ?? 0 })}
+                    />
+                  ),
+              },
+              {
                 head: "begun by, to be safe",
                 className: "whitespace-nowrap",
                 cell: (s) => {
@@ -118,7 +148,16 @@ export function Raising({ plan, doc, draft }: StepProps) {
               done: (s) => put((now) => now.filter((x) => x.id !== s.id), "The stage is taken out; undo brings it back"),
             }}
           />
-          <div className="no-print mt-2 flex gap-2">
+          <TakenToRaise plan={plan} />
+          <div className="no-print mt-2 flex flex-wrap items-end gap-2">
+            <NumberField
+              label="One mother plant gives"
+              unit="pieces"
+              quantity="plain"
+              width="w-20"
+              value={raising.perMother || undefined}
+              keep={(v) => void draft.commit((b) => ({ planting: { raising: { ...b.planting!.raising, perMother: v ?? 0 } } }))}
+            />
             <button
               className="act"
               onClick={() =>
@@ -146,5 +185,27 @@ export function Raising({ plan, doc, draft }: StepProps) {
         </>
       )}
     </section>
+  );
+}
+
+/** What raising takes beside its work: mother plants, trays and pots, substrate. */
+function TakenToRaise({ plan }: { plan: StepProps["plan"] }) {
+  const { number } = useReading();
+  const takes = plan.supplies.filter((s) => s.key.startsWith("raise-"));
+  if (takes.length === 0) return null;
+  return (
+    <Table
+      label="What raising them takes"
+      className="mt-2"
+      rows={takes}
+      id={(s) => s.key + s.what}
+      columns={[
+        { head: "what", cell: (s) => s.what },
+        { head: "for", cell: (s) => s.for, className: "text-faint" },
+        { head: "by", cell: (s) => day(s.by), className: "whitespace-nowrap" },
+        { head: "how many", num: true, cell: (s) => number(s.amount.base, s.quantity) },
+        { head: "counted from", cell: (s) => s.how, className: "text-faint" },
+      ]}
+    />
   );
 }

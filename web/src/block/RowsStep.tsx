@@ -3,7 +3,9 @@ import { Link } from "react-router";
 import { Bearings } from "../rows/Bearings";
 import { Companions } from "../rows/Companions";
 import { Obstacles } from "../rows/Obstacles";
+import { Plots } from "../rows/Plots";
 import { Strips } from "../rows/Strips";
+import { Stumps } from "../rows/Stumps";
 import { Tabs } from "../shell/Fields";
 import type { Plan } from "../api/client";
 import { useReading } from "../shell/reading";
@@ -52,11 +54,17 @@ export function RowsStep(props: StepProps) {
             <AgeSlider plan={plan} season={season} setSeason={setSeason} />
           </>
         )}
-        {view === "spacing" && <Spacing {...props} />}
+        {view === "spacing" && (
+          <>
+            <Spacing {...props} />
+            {!stands(plan) && <Plots {...props} />}
+          </>
+        )}
         {view === "beside" && (
           <>
             <Companions {...props} />
             {!stands(plan) && <Strips {...props} />}
+            {!stands(plan) && <Stumps {...props} />}
           </>
         )}
         {view === "bearing" && <Bearings {...props} />}

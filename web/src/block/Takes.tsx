@@ -156,6 +156,7 @@ export function TakesTable({ plan, price }: { plan: Plan; price?: boolean }) {
           <span className="text-faint">
             {l.source}
             {l.item && `; priced by the ${l.unit}`}
+            {l.anew && `; put up ${l.anew}`}
           </span>
         </>
       )}

@@ -4,7 +4,7 @@ import { useReading } from "../shell/reading";
 import { outline } from "./frame";
 import { drawLand } from "./landDraw";
 import { palette } from "./palette";
-import { drawBeside, drawObstacles, drawRows, drawShelter, roleColours } from "./rowsDraw";
+import { drawBeside, drawClones, drawObstacles, drawRows, drawShelter, roleColours } from "./rowsDraw";
 import { Surface, type Frame, type Layer } from "./Surface";
 
 /** The block to scale as a surveyor would draw it: boundary, rows and stations. */
@@ -51,6 +51,7 @@ export function PlanSheet({
       }
       if (shown("rows")) drawRows(c, plan, v, v.width, v.height, year);
       if (shown("beside")) drawBeside(c, plan.beside, v, v.width, v.height, year?.age ?? 1);
+      if (shown("rows")) drawClones(c, plan, v);
       if (shown("obstacles")) drawObstacles(c, plan.obstacles, v);
       outline(c, rings, v);
       c.strokeStyle = palette.ink;
@@ -92,6 +93,11 @@ export function PlanKey({ plan, season }: { plan: Plan; season: number }) {
       {roles.has("p") && (
         <li className="flex items-center gap-2">
           <span className="inline-block h-3 w-3 rounded-full border border-straw bg-sand" /> pollinizer
+        </li>
+      )}
+      {roles.has("k") && (
+        <li className="flex items-center gap-2">
+          <span className="inline-block h-3 w-3 rounded-full border border-ink bg-growth" /> sprout of a stump
         </li>
       )}
       {roles.has("t") && (

@@ -53,6 +53,7 @@ export function drawRows(
   const kinds = {
     stays: new Path2D(),
     pollinizer: new Path2D(),
+    sprout: new Path2D(),
     temporary: new Path2D(),
     gone: new Path2D(),
     bars: new Path2D(),
@@ -64,7 +65,7 @@ export function drawRows(
       const y = v.y - (p.y + i * p.dy) * v.k;
       const role = p.roles?.[i] ?? "m";
       const out = role === "t" || role === "s";
-      const kind = out ? (gone[role] ? "gone" : "temporary") : role === "p" ? "pollinizer" : "stays";
+      const kind = out ? (gone[role] ? "gone" : "temporary") : role === "p" ? "pollinizer" : role === "k" ? "sprout" : "stays";
       dot(kinds[kind], x, y, r);
       if (role === "p" && r > 3) {
         kinds.bars.moveTo(x - r * 0.5, y);
@@ -85,6 +86,7 @@ export function drawRows(
   for (const [kind, fill, line] of [
     ["stays", palette.leaf, palette.growth],
     ["pollinizer", palette.sand, palette.straw],
+    ["sprout", palette.growth, palette.ink],
   ] as const) {
     c.fillStyle = fill;
     c.strokeStyle = line;
@@ -104,6 +106,33 @@ function stems(c: CanvasRenderingContext2D, list: Schema["RowPiece"][], v: View,
     const [from, to] = seen(p, v, width, height, 2);
     for (let i = from; i <= to; i++) c.fillRect(v.x + (p.x + i * p.dx) * v.k - 1, v.y - (p.y + i * p.dy) * v.k - 1, 2, 2);
   }
+}
+
+/** Names of the clones in their blocks, where a block is large enough on the sheet to hold one. */
+export function drawClones(c: CanvasRenderingContext2D, plan: Pick<Plan, "rows" | "clones">, v: View) {
+  if (plan.clones.length === 0) return;
+  const at = new Map<number, { x0: number; x1: number; y0: number; y1: number; clone: number }>();
+  for (const p of plan.rows) {
+    if (!p.plot) continue;
+    for (const i of [0, p.n - 1]) {
+      const [x, y] = [p.x + i * p.dx, p.y + i * p.dy];
+      const b = at.get(p.plot) ?? { x0: x, x1: x, y0: y, y1: y, clone: p.clone ?? 1 };
+      at.set(p.plot, { ...b, x0: Math.min(b.x0, x), x1: Math.max(b.x1, x), y0: Math.min(b.y0, y), y1: Math.max(b.y1, y) });
+    }
+  }
+  c.font = "12px 'Atkinson Hyperlegible Next Variable', sans-serif";
+  c.textAlign = "center";
+  for (const b of at.values()) {
+    const name = plan.clones[b.clone - 1]?.name ?? "";
+    const w = c.measureText(name).width;
+    if (w + 6 > (b.x1 - b.x0) * v.k) continue;
+    const [x, y] = [v.x + ((b.x0 + b.x1) / 2) * v.k, v.y - ((b.y0 + b.y1) / 2) * v.k];
+    c.fillStyle = "#fffdf6d9";
+    c.fillRect(x - w / 2 - 3, y - 8, w + 6, 16);
+    c.fillStyle = palette.ink;
+    c.fillText(name, x, y + 4);
+  }
+  c.textAlign = "start";
 }
 
 /** dot adds a plant to a path: a circle, or a square where nobody could tell them apart. */

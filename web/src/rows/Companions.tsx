@@ -12,6 +12,7 @@ const places = [
   { id: "strip", words: "in a strip" },
   { id: "over", words: "on a lattice over the rows" },
   { id: "belt", words: "in a belt along the boundary" },
+  { id: "aisles", words: "in the aisles between blocks" },
 ];
 const over = { pattern: "square" as const, rowSpacingM: 9, plantSpacingM: 9 };
 const belt = { towardDeg: 270, rows: 1, rowSpacingM: 2.5, spacingM: 1.65, insetM: 2, setbackM: 6, heightM: 8 };
@@ -51,7 +52,7 @@ export function Companions({ plan, doc, draft }: StepProps) {
         const b = plan.beside.find((x) => x.id === c.id);
         const order = plan.orderBeside.find((x) => x.id === c.id);
         const name = c.name || b?.name || c.role;
-        const where = c.over ? "over" : c.belt ? "belt" : "strip";
+        const where = c.over ? "over" : c.belt ? "belt" : c.aislesM ? "aisles" : "strip";
         return (
           <section key={c.id} aria-label={name} className="mb-3 border-b border-line pb-3">
             <div className="flex flex-wrap items-end gap-3">
@@ -84,7 +85,11 @@ export function Companions({ plan, doc, draft }: StepProps) {
                       const rest = { ...x };
                       delete rest.over;
                       delete rest.belt;
-                      return { ...rest, ...(w === "over" ? { over } : w === "belt" ? { belt } : {}) };
+                      delete rest.aislesM;
+                      return {
+                        ...rest,
+                        ...(w === "over" ? { over } : w === "belt" ? { belt } : w === "aisles" ? { aislesM: 3 } : {}),
+                      };
                     }),
                   )
                 }
@@ -97,6 +102,14 @@ export function Companions({ plan, doc, draft }: StepProps) {
               </button>
             </div>
             <div className="mt-2 flex flex-wrap items-end gap-3">
+              {c.aislesM && (
+                <NumberField
+                  label="Between plants in the aisles"
+                  quantity="spacing"
+                  value={c.aislesM}
+                  keep={(v) => v !== undefined && change(c.id, { aislesM: v })}
+                />
+              )}
               {c.over && (
                 <>
                   <Pick
@@ -207,7 +220,7 @@ export function Companions({ plan, doc, draft }: StepProps) {
                   className="act px-2"
                   onClick={() =>
                     void draft.commit(
-                      { planting: { companions: m.companions, strips: m.strips ?? [] } },
+                      { planting: { companions: m.companions, strips: m.strips ?? [], layout: { plots: m.plots ?? null } } },
                       `${m.name}: it stands in place of what was beside the rows; undo brings that back`,
                     )
                   }

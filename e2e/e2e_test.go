@@ -419,7 +419,7 @@ func TestBackupAndRestoreFromTheCommandLine(t *testing.T) {
 	}
 	restored := run(t, "serve", "--data", other, "--today", "2027-03-15")
 	after := blocks(t, restored.URL)
-	if len(after) != 9 || after["North Bank"] != before["North Bank"] {
+	if len(after) != 11 || after["North Bank"] != before["North Bank"] {
 		t.Errorf("restored %v, backed up %v", after, before)
 	}
 }

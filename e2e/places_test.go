@@ -45,8 +45,8 @@ func TestSeasonsAndPeople(t *testing.T) {
 		t.Errorf("history says %+v", changes[0])
 	}
 	// Removing a block can be undone from the screen.
-	must(t, page.Press("Remove this block"), page.Wait(`location.pathname === "/"`), page.Wait(`!document.body.innerText.includes("persimmon, planned for")`))
-	must(t, page.Wait(`document.querySelector("button[title='Removed Orchard Foot']")`), page.Press("Undo"), page.Says("Undone: Removed Orchard Foot"), page.Says("persimmon, planned for"))
+	must(t, page.Press("Remove this block"), page.Wait(`location.pathname === "/"`), page.Wait(`!document.body.innerText.includes("persimmon, planned for August 2027")`))
+	must(t, page.Wait(`document.querySelector("button[title='Removed Orchard Foot']")`), page.Press("Undo"), page.Says("Undone: Removed Orchard Foot"), page.Says("persimmon, planned for August 2027"))
 }
 
 func TestDroppedFileAndFarBoundary(t *testing.T) {
@@ -69,7 +69,7 @@ func TestDroppedFileAndFarBoundary(t *testing.T) {
 	page.Forgive("422")
 	_, err = drive.Eval[bool](page, drop+`("huge.geojson", "x".repeat(9 * 1024 * 1024))`)
 	must(t, err, page.Says("at most 8 MB are read"))
-	if n := len(blocks(t, prog.URL)); n != 9 {
+	if n := len(blocks(t, prog.URL)); n != 11 {
 		t.Errorf("%d blocks: looking at files added some", n)
 	}
 }
@@ -142,7 +142,7 @@ func TestExports(t *testing.T) {
 	fresh := run(t, "serve", "--data", t.TempDir(), "--today", "2027-03-15")
 	page := open(t, fresh.URL, 1280, 800)
 	must(t, page.Go("/"), page.Type("Name", "Copy"), page.Type("Your name", "C"), page.Press("Begin"), page.Press("Add a block"), page.Settled(),
-		page.Upload(filepath.Join(dir, "blocks.geojson")), page.Press("Add these 9 blocks"), page.Says("a fork stands open here"))
+		page.Upload(filepath.Join(dir, "blocks.geojson")), page.Press("Add these 11 blocks"), page.Says("a fork stands open here"))
 	copied := blocks(t, fresh.URL)
 	for name, want := range b {
 		got := copied[name]

@@ -10,6 +10,7 @@ import (
 	"strings"
 	"testing"
 
+	"slowroot/core/plan/rows"
 	"slowroot/e2e/drive"
 )
 
@@ -184,6 +185,7 @@ func TestWhatALayoutTakes(t *testing.T) {
 	must(t, page.Type("Wires", "4"), page.Press("wire"), page.Says("wires × Σ(length + 2 · tie)"), page.Says("= 4 ×"))
 	must(t, page.Type("Price of wire, for each m", "0.25"), page.Says("The price of wire is kept in Stores"), page.Wait(`[...document.querySelectorAll("td.num")].some((e) => /\d.*(?:EUR|[A-Z$€£]|crowns|marks)|\d[\d\s.,]*$/.test(e.textContent) && e.previousElementSibling?.textContent.includes("m"))`))
 	must(t, page.Type("Fitting", "mulch"), page.Press("Add it"), page.Says("mulch to order, loose"), page.Type("Hours to put it up", "40"), page.Says("without 3 fittings of which no hours are known"))
+	must(t, page.Press("drip line"), page.Says("more while it stands"), page.Says("to put up again"))
 	look(t, page, "takes")
 	must(t, page.Press("Rows"), page.Type("Pattern", "contour"), page.Says("Rows that follow the slope"), page.Type("Fall along the rows", "1.2"), page.Says("at 1.2 %"), page.Type("Pattern", ""),
 		page.Wait(`!document.body.innerText.includes("Rows that follow the slope")`))
@@ -193,4 +195,54 @@ func TestWhatALayoutTakes(t *testing.T) {
 	}
 	look(t, page, "pegs")
 	must(t, page.Press("Back to its rows"), page.Press("Print the plan"), page.Says("Supports, water, cover and earth"))
+}
+
+// A mother garden of five clones between aisles, shade in the aisles; a clone more, and every clone's blocks and order follow. Sprouts of
+// stumps on the rows of an alley are stations nobody orders plants for.
+func TestAMotherGardenAndStumps(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 1280, 900)
+	b := blocks(t, prog.URL)
+	type plan struct {
+		Clones []rows.Clone
+		Beside []rows.Beside
+		Bill   []struct{ What string }
+	}
+	read := func(block string) (p plan) {
+		ask(t, "GET", prog.URL+"/api/v1/blocks/"+b[block].ID+"/plan", "", nil, &p)
+		return p
+	}
+	before := read("Clone Garden")
+	must(t, page.Go("/blocks/"+b["Clone Garden"].ID+"/rows"), page.Says("blocks between aisles"), page.Type("Clones, by name, with commas between", "T1, T2, T3, T4, T5, T6"),
+		page.Wait(`document.querySelector("[aria-label='What each clone takes'] tbody").textContent.includes("T6")`))
+	after := read("Clone Garden")
+	if len(before.Clones) != 5 || len(after.Clones) != 6 || after.Clones[0].Stations >= before.Clones[0].Stations || after.Beside[0].Stations != before.Beside[0].Stations {
+		t.Errorf("clones %+v, then %+v", before.Clones, after.Clones)
+	}
+	ordered := 0
+	for _, l := range after.Bill {
+		if strings.HasSuffix(l.What, ", T6") {
+			ordered++
+		}
+	}
+	if csv := fetch(t, prog.URL+"/api/v1/blocks/"+b["Clone Garden"].ID+"/stations.csv"); ordered != 1 || !strings.Contains(csv, ",T6\n") {
+		t.Errorf("%d lines of T6; stations begin %.200q", ordered, csv)
+	}
+	look(t, page, "garden")
+	must(t, page.Type("Aisle", "4"), page.Wait(`fetch("/api/v1/blocks/`+b["Clone Garden"].ID+`/plan").then((r) => r.json()).then((p) => p.spec.plots.aisleM === 4)`))
+	if wider := read("Clone Garden"); wider.Clones[0].Stations >= after.Clones[0].Stations {
+		t.Errorf("wider aisles hold %d, %d before", wider.Clones[0].Stations, after.Clones[0].Stations)
+	}
+	must(t, page.Go("/blocks/"+b["Kiln Piece"].ID+"/rows"), page.Press("Between and over the rows"), page.Says("Stumps kept"))
+	if n := read("Kiln Piece").Beside[0].Sprouts; n != 4 {
+		t.Fatalf("%d sprouts", n)
+	}
+	must(t, page.Type("On rows of", "hazel"), page.Type("or pasted: row and metres, a line each", "3 9.4\n4 21"), page.Press("Read them"), page.Says("2 stumps are stations now"),
+		page.Wait(`document.querySelectorAll("[aria-label='Stumps kept'] tbody tr").length === 6`))
+	if n := read("Kiln Piece").Beside[0].Sprouts; n != 6 {
+		t.Errorf("%d sprouts", n)
+	}
+	look(t, page, "stumps")
+	must(t, page.Type("or pasted: row and metres, a line each", "three and a half"), page.Press("Read them"), page.Says("is not a row and its metres"))
 }

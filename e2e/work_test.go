@@ -165,6 +165,7 @@ func TestANurseryCountedBack(t *testing.T) {
 		t.Errorf("%d stages are jobs", jobs)
 	}
 	must(t, page.Type("Stock to the graft, days at most", "100"), page.Wait(`fetch("/api/v1/blocks/`+hill+`/plan").then((r) => r.json()).then((p) => p.raised[0].safe === "`+p.Raised[0].Safe.AddDays(-25).String()+`")`), page.Says("The plants are raised here"))
+	must(t, page.Type("One mother plant gives", "25"), page.Says("mother plants"), page.Says("pieces / 25 from each"), page.Says("substrate, as it is filled in"))
 	look(t, page, "nursery")
 	must(t, page.Press("Buy them instead"), page.Says("They are bought again"), page.Says("where they are not bought ready to plant"))
 }

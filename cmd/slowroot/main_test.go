@@ -100,7 +100,7 @@ func TestCopiesFromTheCommandLine(t *testing.T) {
 	}
 	file := filepath.Join(t.TempDir(), "copy.db")
 	var said bytes.Buffer
-	if err := run(context.Background(), []string{"backup", "--data", dir, file}, &said, &said); err != nil || !strings.Contains(said.String(), "9 blocks") {
+	if err := run(context.Background(), []string{"backup", "--data", dir, file}, &said, &said); err != nil || !strings.Contains(said.String(), "11 blocks") {
 		t.Fatalf("%s %v", said.String(), err)
 	}
 	if err := run(context.Background(), []string{"backup", "--data", dir, file}, &said, &said); err == nil || !strings.Contains(err.Error(), "exists already") {
@@ -130,7 +130,7 @@ func TestCopiesFromTheCommandLine(t *testing.T) {
 		t.Errorf("the archive put in place: %v", err)
 	}
 	said.Reset()
-	if err := run(context.Background(), []string{"check", other}, &said, &said); err != nil || !strings.Contains(said.String(), "9 blocks") {
+	if err := run(context.Background(), []string{"check", other}, &said, &said); err != nil || !strings.Contains(said.String(), "11 blocks") {
 		t.Errorf("what the archive holds: %s %v", said.String(), err)
 	}
 	if err := run(context.Background(), []string{"export", "--data", other, filepath.Join(other, "again.zip")}, &said, &said); err != nil {

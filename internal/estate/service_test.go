@@ -111,7 +111,7 @@ func TestDemonstrationIsSound(t *testing.T) {
 		t.Error("the demonstration was loaded over an estate")
 	}
 	o, err := s.Overview(ctx)
-	if err != nil || len(o.Blocks) != 9 {
+	if err != nil || len(o.Blocks) != 11 {
 		t.Fatalf("%d blocks, %v", len(o.Blocks), err)
 	}
 	stages := map[document.Stage]int{}
@@ -130,7 +130,7 @@ func TestDemonstrationIsSound(t *testing.T) {
 			}
 		}
 	}
-	if stages[document.Empty] != 1 || stages[document.Planted] != 6 || stages[document.Planned] != 2 {
+	if stages[document.Empty] != 1 || stages[document.Planted] != 6 || stages[document.Planned] != 4 {
 		t.Errorf("stages %v", stages)
 	}
 }

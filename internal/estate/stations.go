@@ -14,8 +14,10 @@ import (
 type Station struct {
 	Number string
 	Row    int
-	Role   string // main, pollinizer, temporary, or temporary-later: out the second time
+	Role   string // main, pollinizer, temporary, temporary-later: out the second time, or sprout: of a stump that is kept
 	At     geo.Point
+	Plot   int    // number of its block between aisles, 0 where rows are not cut into such
+	Clone  string // that stands there, "" where none was said
 }
 
 // Stations are every station of a block, and the block's name: those recorded as planted, else those
@@ -33,11 +35,15 @@ func (s *Service) Stations(ctx context.Context, id string) ([]Station, string, e
 	if d.Block.Planting != nil && d.Block.Planting.AsPlanted != nil {
 		standing = d.Block.Planting.AsPlanted
 	}
-	role := map[byte]string{layout.Main: "main", layout.PollinizerRole: "pollinizer", layout.TemporaryRole: "temporary", layout.LaterRole: "temporary-later"}
+	role := map[byte]string{layout.Main: "main", layout.PollinizerRole: "pollinizer", layout.TemporaryRole: "temporary", layout.LaterRole: "temporary-later",
+		layout.SproutRole: "sprout"}
 	out := make([]Station, 0, standing.Stations)
 	for _, r := range standing.Rows {
 		for i := range r.N {
-			st := Station{Number: r.Number(i), Row: r.Row, Role: "main", At: r.At(i)}
+			st := Station{Number: r.Number(i), Row: r.Row, Role: "main", At: r.At(i), Plot: r.Plot}
+			if r.Clone > 0 && r.Clone <= len(p.Clones) {
+				st.Clone = p.Clones[r.Clone-1].Name
+			}
 			if r.Roles != "" {
 				st.Role = role[r.Roles[i]]
 			}

@@ -117,7 +117,7 @@ func TestCopiesOverHTTP(t *testing.T) {
 	if err := os.WriteFile(file, fresh.Body.Bytes(), 0o600); err != nil {
 		t.Fatal(err)
 	}
-	if rep, err := store.Verify(t.Context(), file); err != nil || rep.Blocks != 9 {
+	if rep, err := store.Verify(t.Context(), file); err != nil || rep.Blocks != 11 {
 		t.Fatalf("%+v %v", rep, err)
 	}
 	if r.want(200, "GET", "/copies", "").into(&c); c.Taken == "" {
@@ -145,7 +145,7 @@ func TestCopiesOverHTTP(t *testing.T) {
 			body = fresh.Body.String()
 		}
 		r.want(200, "POST", path, body).into(&done)
-		if done.Estate != name || done.Blocks != 9 || done.Kept == "" {
+		if done.Estate != name || done.Blocks != 11 || done.Kept == "" {
 			t.Errorf("%s: %+v", path, done)
 		}
 		if r.want(200, "GET", "/estate", "").into(&e); e.Estate.Name != name {

@@ -275,9 +275,9 @@ func (s *Server) ExportStations(c *gin.Context, id string, _ api.ExportStationsP
 		s.fail(c, err)
 		return
 	}
-	rows := [][]string{{"station", "row", "role", "lon", "lat"}}
+	rows := [][]string{{"station", "row", "role", "lon", "lat", "plot", "clone"}}
 	for _, x := range st {
-		rows = append(rows, []string{x.Number, strconv.Itoa(x.Row), x.Role, num(x.At.Lon, 8), num(x.At.Lat, 8)})
+		rows = append(rows, []string{x.Number, strconv.Itoa(x.Row), x.Role, num(x.At.Lon, 8), num(x.At.Lat, 8), strconv.Itoa(x.Plot), x.Clone})
 	}
 	download(c, name+"-stations.csv", "text/csv; charset=utf-8", table.Write(rows))
 }

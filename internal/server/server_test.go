@@ -199,7 +199,7 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 		Plantings     []struct{ Sheet string }
 	}
 	r.want(200, "POST", "/import/boundaries", exported, "Content-Type", "application/octet-stream").into(&found)
-	if len(found) != 9 || found[0].Problem != "" || len(found[0].Plantings) != 1 || found[0].Plantings[0].Sheet != "tea" {
+	if len(found) != 11 || found[0].Problem != "" || len(found[0].Plantings) != 1 || found[0].Plantings[0].Sheet != "tea" {
 		t.Errorf("what was exported reads back as %+v", found)
 	}
 	r.boundaryOperations()

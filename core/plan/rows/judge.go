@@ -48,10 +48,14 @@ func (r Result) Judge(in In, say *report.Voice) {
 				say.Text(density, units.PerArea), say.Text(in.Grown.Curve.ReferencePerHa, units.PerArea)),
 			Remedies: []finding.Remedy{{Label: "Spacing of " + r.Option.Name, Patch: patch(map[string]any{"rowSpacingM": nil, "plantSpacingM": nil, "twinGapM": nil})}}})
 	}
-	if lost := 1 - r.PlantedHa*1e4/in.Ground.AreaM2; lost > 0.02 {
+	full, by := density, "spacing alone says"
+	if !s.Plots.None() {
+		full, by = s.Plots.PerHa(s.RowSpacingM, s.PlantSpacingM), "blocks and aisles alone say"
+	}
+	if lost := 1 - float64(pl.Stations)/(full*in.Ground.AreaM2/1e4); lost > 0.02 {
 		say.Note(finding.Finding{Rule: "rows.edge-loss", Weight: finding.Know, Step: "rows", Subject: "Edges", Source: "method LAY-3",
-			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where spacing alone says %s.", say.Text(lost, units.Fraction),
-				say.Text(float64(pl.Stations), units.Count), say.Text(math.Round(density*in.Ground.AreaM2/1e4), units.Count))})
+			Sentence: fmt.Sprintf("Edges and row ends take %s of the block: %s stand where %s %s.", say.Text(lost, units.Fraction),
+				say.Text(float64(pl.Stations), units.Count), by, say.Text(math.Round(full*in.Ground.AreaM2/1e4), units.Count))})
 	}
 	r.judgeGrades(in, say)
 	r.judgeMatter(in, say)

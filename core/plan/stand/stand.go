@@ -3,6 +3,8 @@ package stand
 
 import (
 	"fmt"
+	"strconv"
+	"strings"
 
 	"slowroot/core/finding"
 	"slowroot/core/plan/rows"
@@ -96,7 +98,7 @@ func Order(in In, say *report.Voice) (Result, error) {
 			}
 		}
 		if say.On(k.path) && len(line.Clones) > 0 {
-			say.Step(k.path, "Plants to order", "Σ of the clones", fmt.Sprintf("%d clones", len(line.Clones)), float64(line.Plants), units.Count, "",
+			say.Step(k.path, "Plants to order", "Σ of the clones", line.summed(), float64(line.Plants), units.Count, "",
 				say.Num("survival", surv, units.Fraction, origin, practice.OriginWords(m.Origin), ""))
 		} else if say.On(k.path) {
 			say.Tell(working.Search, k.path, "Plants to order", "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence",
@@ -114,6 +116,15 @@ func Order(in In, say *report.Voice) (Result, error) {
 		}
 	}
 	return out, nil
+}
+
+// summed are the plants of the clones with a plus between.
+func (l Line) summed() string {
+	each := make([]string, len(l.Clones))
+	for i, c := range l.Clones {
+		each[i] = strconv.Itoa(c.Plants)
+	}
+	return strings.Join(each, " + ")
 }
 
 // byClone orders every clone by itself: plants of another fill none of its stations.

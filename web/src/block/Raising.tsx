@@ -37,7 +37,6 @@ export function Raising({ plan, doc, draft }: StepProps) {
     }));
     void draft.commit({ planting: { raising: { way, stages } } }, "Usual times and losses; change them to yours");
   };
-  const at = new Map(plan.raised.map((r) => [r.id, r]));
   const from = ways.find((w) => w.id === raising?.way);
   return (
     <section className="mt-5" aria-label="Raising the plants">
@@ -64,14 +63,14 @@ export function Raising({ plan, doc, draft }: StepProps) {
                   <TextField
                     label={`Name of the stage ${s.name}`}
                     hidden
-                    width="w-36"
+                    width="w-44"
                     value={s.name}
                     keep={(name) => name && change(s.id, { name })}
                   />
                 ),
               },
               ...(["least", "most"] as const).map((k) => ({
-                head: k === "least" ? "days, least" : "days, most",
+                head: k === "least" ? "days least" : "most",
                 num: true,
                 cell: (s: Stage) => (
                   <NumberField
@@ -99,7 +98,7 @@ export function Raising({ plan, doc, draft }: StepProps) {
                 ),
               },
               {
-                head: "places a tray",
+                head: "tray holds",
                 num: true,
                 cell: (s) => (
                   <NumberField
@@ -113,7 +112,7 @@ export function Raising({ plan, doc, draft }: StepProps) {
                 ),
               },
               {
-                head: "substrate, L",
+                head: "substrate each, L",
                 num: true,
                 cell: (s) =>
                   !!s.places && (
@@ -127,26 +126,28 @@ export function Raising({ plan, doc, draft }: StepProps) {
                     />
                   ),
               },
-              {
-                head: "begun by, to be safe",
-                className: "whitespace-nowrap",
-                cell: (s) => {
-                  const r = at.get(s.id);
-                  return r && <b className={r.safe < plan.today ? "text-decide" : ""}>{day(r.safe)}</b>;
-                },
-              },
-              {
-                head: "at the very latest",
-                className: "whitespace-nowrap text-faint",
-                cell: (s) => at.get(s.id) && day(at.get(s.id)!.hopeful),
-              },
-              { head: "begun with", num: true, cell: (s) => at.get(s.id) && number(at.get(s.id)!.begun, "count") },
-              { head: "left", num: true, cell: (s) => at.get(s.id) && number(at.get(s.id)!.left, "count") },
             ]}
             takeOut={{
               what: (s) => `the stage ${s.name}`,
               done: (s) => put((now) => now.filter((x) => x.id !== s.id), "The stage is taken out; undo brings it back"),
             }}
+          />
+          <Table
+            label="The stages counted back"
+            className="mt-2"
+            rows={plan.raised}
+            id={(r) => r.id}
+            columns={[
+              { head: "stage", cell: (r) => r.name },
+              {
+                head: "begun by, to be safe",
+                className: "whitespace-nowrap",
+                cell: (r) => <b className={r.safe < plan.today ? "text-decide" : ""}>{day(r.safe)}</b>,
+              },
+              { head: "at the very latest", className: "whitespace-nowrap text-faint", cell: (r) => day(r.hopeful) },
+              { head: "begun with", num: true, cell: (r) => number(r.begun, "count") },
+              { head: "left", num: true, cell: (r) => number(r.left, "count") },
+            ]}
           />
           <TakenToRaise plan={plan} />
           <div className="no-print mt-2 flex flex-wrap items-end gap-2">
@@ -190,7 +191,7 @@ export function Raising({ plan, doc, draft }: StepProps) {
 
 /** What raising takes beside its work: mother plants, trays and pots, substrate. */
 function TakenToRaise({ plan }: { plan: StepProps["plan"] }) {
-  const { number } = useReading();
+  const { text } = useReading();
   const takes = plan.supplies.filter((s) => s.key.startsWith("raise-"));
   if (takes.length === 0) return null;
   return (
@@ -203,7 +204,7 @@ function TakenToRaise({ plan }: { plan: StepProps["plan"] }) {
         { head: "what", cell: (s) => s.what },
         { head: "for", cell: (s) => s.for, className: "text-faint" },
         { head: "by", cell: (s) => day(s.by), className: "whitespace-nowrap" },
-        { head: "how many", num: true, cell: (s) => number(s.amount.base, s.quantity) },
+        { head: "how many", num: true, cell: (s) => text(s.amount.base, s.quantity) },
         { head: "counted from", cell: (s) => s.how, className: "text-faint" },
       ]}
     />

@@ -21,10 +21,10 @@ type OwnJob struct {
 // Effort is what a job asks of the people: hours each time, and which crew.
 type Effort struct {
 	Hours *float64 `json:"hours,omitempty"` // nil is not known, which is not nought
-	Crew  string   `json:"crew,omitempty"`  // id of a crew of the estate; "" is the first
+	Crew  string   `json:"crew,omitempty"`  // id of a crew of the estate; "" is the first that is there for such work
 }
 
-// Crew is people who work together.
+// Crew is people who work together, or machines with their drivers.
 type Crew struct {
 	ID       string  `json:"id"`
 	Name     string  `json:"name"`
@@ -32,6 +32,48 @@ type Crew struct {
 	HoursDay float64 `json:"hoursDay"`
 	DaysWeek float64 `json:"daysWeek"`
 	Wage     float64 `json:"wage,omitempty"` // an hour of one; 0 is not said
+
+	Machine bool     `json:"machine,omitempty"` // it is so many machines, each with its driver
+	Does    []string `json:"does,omitempty"`    // kinds of work, of Works; none is every kind
+}
+
+// Work is a kind of work.
+type Work struct {
+	Kind   string
+	Phases []string // of jobs
+}
+
+// Works are the kinds of work a crew can be kept for, and the phases of jobs each is.
+var Works = []Work{
+	{"ground", []string{"assess", "clear", "soil", "drain", "bed", "infrastructure"}}, {"planting", []string{"order", "plant", "establish"}},
+	{"care", []string{"care", "own"}}, {"pruning", []string{"prune", "renew"}}, {"feeding", []string{"feed"}}, {"harvest", []string{"harvest"}},
+}
+
+// takes reports whether a crew is there for a phase of work, done by machine or by hand.
+func (c Crew) takes(phase string, machine bool) bool {
+	if c.Machine && !machine {
+		return false
+	}
+	for _, w := range Works {
+		if slices.Contains(w.Phases, phase) {
+			return len(c.Does) == 0 || slices.Contains(c.Does, w.Kind)
+		}
+	}
+	return len(c.Does) == 0
+}
+
+// CrewFor is the place of the crew that does a job: the one said; else, of machine work, the first machines there for it; else the first people
+// there for it. −1 is nobody.
+func CrewFor(crews []Crew, said, phase string, machine bool) int {
+	if k := slices.IndexFunc(crews, func(c Crew) bool { return said != "" && c.ID == said }); k >= 0 {
+		return k
+	}
+	if machine {
+		if k := slices.IndexFunc(crews, func(c Crew) bool { return c.Machine && c.takes(phase, true) }); k >= 0 {
+			return k
+		}
+	}
+	return slices.IndexFunc(crews, func(c Crew) bool { return !c.Machine && c.takes(phase, machine) })
 }
 
 // WeekHours is what a crew can do in a week.
@@ -99,6 +141,11 @@ func crews(list []Crew) error {
 			return finding.Bad(at+".daysWeek", c.DaysWeek, "are not days of a week", "0.5 to 7")
 		case !(c.Wage >= 0 && c.Wage <= 1e6):
 			return finding.Bad(at+".wage", c.Wage, "is not a wage", "0 to 1 000 000")
+		}
+		for _, d := range c.Does {
+			if !slices.ContainsFunc(Works, func(w Work) bool { return w.Kind == d }) {
+				return finding.Bad(at+".does", d, "is not a kind of work", "ground, planting, care, pruning, feeding or harvest")
+			}
 		}
 		known = append(known, c.ID)
 	}

@@ -111,7 +111,14 @@ func told(p *Plan) string {
 	line("\nJobs to the end of the second year")
 	for _, j := range p.Jobs {
 		if j.Age <= 2 {
-			line("  %s %s to %s %s: %s. %s", j.Key, j.From, j.By, j.Name, j.Detail, j.Rule)
+			what := j.Name
+			if j.Detail != "" {
+				what += ": " + j.Detail
+			}
+			if j.Hours != nil {
+				what += ". " + text(*j.Hours, units.Hours) + " " + j.HoursBy
+			}
+			line("  %s %s to %s %s. %s", j.Key, j.From, j.By, what, j.Rule)
 		}
 	}
 	return b.String()

@@ -101,7 +101,9 @@ func (c *computation) jobs() {
 
 // network binds the jobs before planting to one another; nothing is bound where no crop is meant, or the plants stand.
 func (c *computation) network() {
-	work.ByRate(c.p.Jobs, c.p.Preparation, c.grown.Ops, c.rows.Placed.Stations)
+	work.ByRate(c.p.Jobs, work.Rates{Prepared: c.p.Preparation, Grown: c.grown, Planted: c.rows.PlantedHa, Plants: c.rows.Placed.Stations,
+		Years: c.p.Years}, c.Voice)
+	work.Assign(c.p.Jobs, c.in.Estate.Crews)
 	c.p.Network = network.Result{Jobs: []network.Job{}, Binds: []string{}, Conflicts: []network.Conflict{}}
 	if c.meant == nil || c.sheet == nil || c.inGround() || len(c.p.Jobs) == 0 {
 		return

@@ -195,4 +195,3 @@ func TestAnotherLayoutIsComparedAsItIsTaken(t *testing.T) {
 		}
 	}
 }
-

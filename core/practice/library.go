@@ -215,6 +215,7 @@ func (s *Sheet) fillEmpty() {
 	empty(&s.Feeding)
 	empty(&s.Yields)
 	empty(&s.Harvests)
+	empty(&s.PickRates)
 	empty(&s.Notes)
 	empty(&s.Removal)
 	empty(&s.Water)

@@ -64,6 +64,7 @@ type Sheet struct {
 	Feeding   []Feeding                 `yaml:"feeding" json:"feeding"`
 	Yields    []Yield                   `yaml:"yields" json:"yields"`
 	Harvests  []Harvest                 `yaml:"harvests" json:"harvests"`
+	PickRates []PickRate                `yaml:"pickRates" json:"pickRates"`
 	Stand     yield.Stand               `yaml:"stand" json:"stand"`
 	Removal   []Removal                 `yaml:"removal" json:"removal"`
 	Water     []Water                   `yaml:"water" json:"water"`

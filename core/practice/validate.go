@@ -34,6 +34,7 @@ func (s *Sheet) Validate() []error {
 	origin("life", s.Life.Origin)
 	s.checkTraits(fail, origin)
 	s.checkTropics(fail)
+	s.checkRates(fail, origin)
 	s.checkGround(fail, origin)
 	for _, n := range s.Cautions {
 		origin("caution "+n.Item, n.Origin)

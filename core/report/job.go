@@ -38,14 +38,17 @@ type Job struct {
 	Operation string     `json:"operation"` // it is an occurrence of
 	Hours     *float64   `json:"hours"`     // it asks for; nil where nobody knows
 	HoursBy   string     `json:"hoursBy"`   // "said" by a person, or the rate they are reckoned with; "" where nobody knows
-	Crew      string     `json:"crew"`      // id; "" is the estate's first
+	Crew      string     `json:"crew"`      // id, as it was said; "" where nobody said it
+	Who       string     `json:"who"`       // id of the crew that does it; "" where the estate has none for it
 	Own       bool       `json:"own"`       // a person added it
 	Share     float64    `json:"share"`     // of it that is recorded as done, where it is begun and not whole
 
 	After     string `json:"-"` // key of a job it comes after, so many days; "" for none
 	AfterDays int    `json:"-"`
 
-	Machine bool `json:"-"` // its hours are those of a machine with one driver
+	Rounds int `json:"-"` // its hours are those of, spread over its time; 0 is one
+
+	Machine bool `json:"machine"` // its hours are those of a machine with one driver
 
 	Kind   string  `json:"-"` // of its task, "" for none: what must stand before what follows from it
 	Tonnes float64 `json:"-"` // carried and spread in it

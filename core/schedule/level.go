@@ -43,7 +43,8 @@ func fitting(t Task, start int, capacity func(int) float64, used map[int]float64
 // Level places tasks one after another, each on the first day from which the crew has enough: the one with the least last
 // day first, then the one that can begin first, then by id, once what it waits for is placed (serial schedule generation,
 // method S10: Kelley 1963; Kolisch, European Journal of Operational Research 90, 1996). It is a good rule, not the best
-// there can be. capacity is what the crew has on a day.
+// there can be. What cannot be done in its time is late and holds no days, but what is late already, its last day before its first, does. capacity
+// is what the crew has on a day.
 func Level(tasks []Task, capacity func(day int) float64) []Placed {
 	out, placed := make([]Placed, len(tasks)), make([]bool, len(tasks))
 	used := map[int]float64{}
@@ -59,11 +60,14 @@ func Level(tasks []Task, capacity func(day int) float64) []Placed {
 			if days == nil {
 				continue
 			}
-			for _, d := range days {
-				used[d] += t.Use
-			}
 			end := days[len(days)-1]
 			out[k] = Placed{Start: start, End: end, Late: end > t.Last}
+			// What nobody can do in its time holds no days: else it would push everything after it out of its time too.
+			if !out[k].Late || force || t.Last < t.First {
+				for _, d := range days {
+					used[d] += t.Use
+				}
+			}
 			placed[k] = true
 			return
 		}

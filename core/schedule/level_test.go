@@ -71,7 +71,9 @@ func TestLevelKeepsWhatItMust(t *testing.T) {
 			worked := 0
 			for d := p.Start; d <= p.End; d++ {
 				if !off(d) {
-					used[d] += tasks[k].Use
+					if !p.Late { // what nobody can do in its time holds no days
+						used[d] += tasks[k].Use
+					}
 					worked++
 				}
 			}

@@ -101,7 +101,57 @@ type Operation struct {
 	Rains   []string       `yaml:"rains" json:"rains,omitempty"`   // the same where the place lives by its rains; else as the sheet turns its seasons
 	Ages    Ages           `yaml:"ages" json:"ages"`
 	Follows *civil.Follows `yaml:"follows" json:"follows,omitempty"` // only with Season
+	Hours   *Hours         `yaml:"hours" json:"hours,omitempty"`     // it takes a hectare; nil is not known
 	Origin  string         `yaml:"origin" json:"origin"`
+}
+
+// follows reports a rule of what it follows that cannot be.
+func (o *Operation) follows() error {
+	f := o.Follows
+	if f == nil {
+		return nil
+	}
+	if len(o.Season) == 0 || f.What == o.ID {
+		return fmt.Errorf("what is recorded of another moves only work that has a season")
+	}
+	return f.Check()
+}
+
+// Hours is how long work takes a hectare, a person's hours or a machine's with its driver, each round of it.
+type Hours struct {
+	Low     float64 `yaml:"low" json:"low"`
+	Base    float64 `yaml:"base" json:"base,omitempty"` // 0 is halfway between the least and the most
+	High    float64 `yaml:"high" json:"high"`
+	Rounds  int     `yaml:"rounds" json:"rounds,omitempty"` // each time it is done; 0 is one, or as Every says
+	Every   Offset  `yaml:"every" json:"every,omitzero"`    // a round comes, from the first to the last day it is done
+	Machine bool    `yaml:"machine" json:"machine,omitempty"`
+	Origin  string  `yaml:"origin" json:"origin,omitempty"` // "" is from memory
+}
+
+// Usual is the hours to reckon with.
+func (h Hours) Usual() float64 {
+	if h.Base > 0 {
+		return h.Base
+	}
+	return (h.Low + h.High) / 2
+}
+
+// Times is how many rounds are done between two days: those said, or one every so long, the first on the first day.
+func (h Hours) Times(from, by civil.Date) int {
+	if h.Every.IsZero() {
+		return max(1, h.Rounds)
+	}
+	n := 0
+	for d := from; !d.After(by) && n < mostTimes; d = h.Every.From(d, 1) {
+		n++
+	}
+	return max(1, n)
+}
+
+// sound reports hours that rise and rounds that are done some times.
+func (h Hours) sound() bool {
+	rise := h.Low >= 0 && h.High > 0 && h.Low <= h.High && h.High <= 5000 && (h.Base == 0 || h.Base >= h.Low && h.Base <= h.High)
+	return rise && h.Rounds >= 0 && h.Rounds <= mostTimes && (h.Rounds == 0 || h.Every.IsZero()) && h.Every.N >= 0
 }
 
 // Repeat is work that comes back: every so long, so many times in all, or until the season Until has passed, whichever is sooner.
@@ -188,16 +238,14 @@ func Check(ops []Operation) error {
 				return fail("season %q is not one of %s", k, strings.Join(Keys, ", "))
 			}
 		}
-		if f := o.Follows; f != nil {
-			if err := f.Check(); err != nil {
-				return fail("%v", err)
-			}
-			if len(o.Season) == 0 || f.What == o.ID {
-				return fail("what is recorded of another moves only work that has a season")
-			}
+		if err := o.follows(); err != nil {
+			return fail("%v", err)
 		}
 		if p := o.Repeat; p != nil && (o.After == "" || !p.sound(known)) {
 			return fail("what comes back is done after something, every so long, 2 to %d times or until a season that is known", mostTimes)
+		}
+		if h := o.Hours; h != nil && !h.sound() {
+			return fail("hours a hectare rise from low over base to high, at most 5 000, with rounds or a time between them")
 		}
 		ref := o.Before + o.After
 		if ref != "" && ref != Planting && at[ref] == nil {

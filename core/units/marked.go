@@ -15,7 +15,7 @@ var shownAs = map[string]Show{
 	"cm": {"in", 1 / 2.54, 0}, "mm": {"in", 1 / 25.4, 0}, "m": {"ft", ftPerM, 0}, "km": {"mi", 1 / 1.609344, 0}, "m²": {"ft²", ftPerM * ftPerM, 0},
 	"m³": {"ft³", ftPerM * ftPerM * ftPerM, 0}, "ha": {"ac", 1 / haPerAc, 0},
 	"kg": {"lb", lbPerKg, 0}, "g": {"oz", 1 / 28.349523125, 0}, "t": {"short tons", 1000 * tonsPerKg, 0}, "t/ha": {"short tons/ac", 1000 * tonsPerKg * haPerAc,
-		0}, "kg/ha": {"lb/ac", lbPerKg * haPerAc, 0}, "/ha": {"/ac", haPerAc, 0},
+		0}, "kg/ha": {"lb/ac", lbPerKg * haPerAc, 0}, "/ha": {"/ac", haPerAc, 0}, "h/ha": {"h/ac", haPerAc, 1},
 	"L": {"gal", 1 / 3.785411784, 0}, "mL": {"fl oz", 1 / 29.5735295625, 0}, "L/m²": {"gal/ft²", 1 / 3.785411784 / (ftPerM * ftPerM), 0},
 	"L/ha": {"gal/ac", haPerAc / 3.785411784, 0}, "m³/ha": {"yd³/ac", haPerAc / 0.764554857984, 0},
 	"m/s": {"mph", 1 / 0.44704, 0}, "mm/h": {"in/h", 1 / 25.4, 0}, "mm/day": {"in/day", 1 / 25.4, 0}, "m³ a day": {"yd³ a day", 1 / 0.764554857984, 0},

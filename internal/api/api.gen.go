@@ -838,8 +838,21 @@ type SheetOperation struct {
 	Detail  string `json:"detail"`
 
 	// Follows any JSON, null where nothing is said; its shape is said where the format of practice sheets is
-	Follows *Open  `json:"follows,omitempty"`
-	Id      string `json:"id"`
+	Follows *Open `json:"follows,omitempty"`
+
+	// Hours a hectare, each round
+	Hours *struct {
+		Base *float32 `json:"base,omitempty"`
+
+		// Every any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+		Every   *Open   `json:"every,omitempty"`
+		High    float32 `json:"high"`
+		Low     float32 `json:"low"`
+		Machine *bool   `json:"machine,omitempty"`
+		Origin  *string `json:"origin,omitempty"`
+		Rounds  *int    `json:"rounds,omitempty"`
+	} `json:"hours,omitempty"`
+	Id string `json:"id"`
 
 	// If any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	If     *Open     `json:"if,omitempty"`

@@ -10,6 +10,7 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
+	"slowroot/core/report"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/internal/store"
@@ -35,6 +36,7 @@ type Levelled struct {
 	Late    []LevelMove `json:"late"`    // what cannot be done in its time by the people there are
 	Words   []string    `json:"words"`   // why, one sentence each
 	Unknown int         `json:"unknown"` // jobs of which no hours are known: they are not placed
+	Nobody  int         `json:"nobody"`  // jobs of a kind no crew is there for
 	Said    int         `json:"said"`    // jobs whose day a person said: they stay
 }
 
@@ -58,13 +60,22 @@ func (s *Service) Level(ctx context.Context, from, to civil.Date) (Levelled, err
 	out := Levelled{Moves: []LevelMove{}, Late: []LevelMove{}, Words: []string{}}
 	byCrew := make([][]levelTask, len(e.Crews))
 	for _, j := range list {
-		h := j.Job.Hours
-		if h == nil || *h*(1-j.Job.Share) <= 0 {
+		h := stillToDo(j.Job, from)
+		if h == nil || *h <= 0 {
 			out.Unknown++
 			continue
 		}
-		k := crewOf(e.Crews, j.Job.Crew)
-		t := taskOf(j, *h*(1-j.Job.Share), e.Crews[k], from)
+		if j.Job.Phase == "harvest" && j.Job.By.Before(from) {
+			out.Words = append(out.Words, fmt.Sprintf("“%s” on %s was over by %s and nothing is recorded of it: it is not planned again.", j.Job.Name, j.BlockName,
+				j.Job.By.Words()))
+			continue
+		}
+		k := crewOf(e.Crews, j)
+		if k < 0 {
+			out.Nobody++
+			continue
+		}
+		t := taskOf(j, *h, e.Crews[k], from)
 		if t.task.Fixed {
 			out.Said++
 		}
@@ -93,6 +104,20 @@ func (s *Service) Level(ctx context.Context, from, to civil.Date) (Levelled, err
 	return out, nil
 }
 
+// stillToDo is the hours a job asks for from a day on: less what is recorded as done, and of work in rounds those that are still to come. nil is
+// not known.
+func stillToDo(j report.Job, from civil.Date) *float64 {
+	if j.Hours == nil {
+		return nil
+	}
+	h := *j.Hours * (1 - j.Share)
+	if days := j.By.Sub(j.From) + 1; j.Rounds > 1 && j.From.Before(from) && days > 1 {
+		left := math.Ceil(float64(j.Rounds) * math.Max(0, float64(j.By.Sub(from)+1)) / float64(days))
+		h = math.Min(h, *j.Hours*math.Max(1, left)/float64(j.Rounds))
+	}
+	return &h
+}
+
 // capacity is the hours a crew has on a day counted from the first: none on its days off, at the end of the week.
 func capacity(c document.Crew, from civil.Date) func(int) float64 {
 	return func(d int) float64 {
@@ -105,7 +130,7 @@ func capacity(c document.Crew, from civil.Date) func(int) float64 {
 // taskOf is a job as it is placed: whole days of the crew, as many as its hours fill. What is late is to be begun at once.
 func taskOf(j EstateJob, hours float64, c document.Crew, from civil.Date) levelTask {
 	day := c.People * c.HoursDay
-	if j.Job.Machine { // one of the crew drives it
+	if j.Job.Machine && !c.Machine { // one of the crew drives it
 		day = math.Min(1, c.People) * c.HoursDay
 	}
 	n := max(1, int(math.Min(3650, math.Ceil(hours/day-1e-9)))) // ten years of one job are late whatever is done

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"slices"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
@@ -39,14 +40,9 @@ func crewsOf(e document.Estate) []document.Crew {
 	return e.Crews
 }
 
-// crewOf is the place of a job's crew; the first where none is named or it is gone.
-func crewOf(crews []document.Crew, id string) int {
-	for i, c := range crews {
-		if c.ID == id {
-			return i
-		}
-	}
-	return 0
+// crewOf is the place of the crew that does a job; −1 where the estate has none for it. Where no crew is named it is all hands.
+func crewOf(crews []document.Crew, j EstateJob) int {
+	return slices.IndexFunc(crews, func(c document.Crew) bool { return c.ID == j.Job.Who })
 }
 
 // open are the jobs of a span that are still to be done.
@@ -76,18 +72,25 @@ func (s *Service) JobWeeks(ctx context.Context, from, to civil.Date) (JobWeeks, 
 		out.Limits = append(out.Limits, c.WeekHours())
 	}
 	loads := make([][]schedule.Load, len(out.Crews))
+	nobody := 0
 	for _, j := range list {
-		k := crewOf(out.Crews, j.Job.Crew)
-		l := schedule.Load{From: j.Job.From, By: j.Job.By, Hours: j.Job.Hours}
-		if l.Hours != nil && j.Job.Share > 0 { // what is begun asks for the rest
-			rest := *l.Hours * (1 - j.Job.Share)
-			l.Hours = &rest
+		k := crewOf(out.Crews, j)
+		if k < 0 {
+			nobody++
+			continue
+		}
+		l := schedule.Load{From: j.Job.From, By: j.Job.By, Hours: stillToDo(j.Job, from)}
+		if j.Job.Phase == "harvest" && j.Job.By.Before(from) {
+			continue // what was not picked then is not picked now
 		}
 		if !j.Job.On.IsZero() {
 			loads[k] = append(loads[k], onItsDays(l, j.Job.On, out.Crews[k])...)
 			continue
 		}
 		loads[k] = append(loads[k], l)
+	}
+	if nobody > 0 {
+		out.Over = append(out.Over, fmt.Sprintf("%d of the jobs are of a kind no crew is there for: they stand in no crew's hours.", nobody))
 	}
 	for k, crew := range out.Crews {
 		for i, w := range schedule.Weeks(loads[k], from, to) {
@@ -97,12 +100,25 @@ func (s *Service) JobWeeks(ctx context.Context, from, to civil.Date) (JobWeeks, 
 			out.Weeks[i].Hours[k] = w.Hours
 			out.Weeks[i].Unknown += w.Unknown
 			if limit := crew.WeekHours(); limit > 0 && w.Hours > limit+0.5 {
-				out.Over = append(out.Over, fmt.Sprintf("%s: the week of %s asks for %s; %s have %s.", crew.Name, w.Start.Words(), units.Text(w.Hours, units.Hours, e.Units),
-					fmt.Sprintf("%g people", crew.People), units.Text(limit, units.Hours, e.Units)))
+				out.Over = append(out.Over, fmt.Sprintf("%s: the week of %s asks for %s; %s %s.", crew.Name, w.Start.Words(), units.Text(w.Hours, units.Hours, e.Units),
+					have(crew), units.Text(limit, units.Hours, e.Units)))
 			}
 		}
 	}
 	return out, nil
+}
+
+// have says how many a crew is.
+func have(c document.Crew) string {
+	switch {
+	case c.Machine && c.People == 1:
+		return "one machine has"
+	case c.Machine:
+		return fmt.Sprintf("%g machines have", c.People)
+	case c.People == 1:
+		return "one person has"
+	}
+	return fmt.Sprintf("%g people have", c.People)
 }
 
 // onItsDays is work that is begun on a day: as much of it on each day the crew works as the crew has hours, until it is done.
@@ -140,7 +156,10 @@ func (s *Service) JobFile(ctx context.Context, format string, from, to civil.Dat
 	crews := crewsOf(e.Estate)
 	var list []joblist.Job
 	for _, j := range all {
-		c := crews[crewOf(crews, j.Job.Crew)]
+		var c document.Crew
+		if k := crewOf(crews, j); k >= 0 {
+			c = crews[k]
+		}
 		if block != "" && j.Block != block || crew != "" && c.ID != crew {
 			continue
 		}

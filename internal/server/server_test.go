@@ -174,7 +174,7 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 	r.want(422, "POST", "/blocks/"+foot+"/planted", `{"on":"2027-03-01"}`, "If-Match", `"4"`)
 	r.want(200, "GET", "/blocks/"+foot, "")
 	csv := r.want(200, "GET", "/blocks/"+foot+"/stations.csv", "").Body.String()
-	if !strings.HasPrefix(csv, "station,row,role,lon,lat\nR1-001,1,main,172.") || strings.Count(csv, "\n") != 3180 {
+	if !strings.HasPrefix(csv, "station,row,role,lon,lat,plot,clone\nR1-001,1,main,172.") || strings.Count(csv, "\n") != 3180 {
 		t.Errorf("stations file of %d lines starts %.80q", strings.Count(csv, "\n"), csv)
 	}
 	years := r.want(200, "GET", "/blocks/"+id["Long Strip"]+"/years.csv", "").Body.String()

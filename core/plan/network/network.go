@@ -121,17 +121,12 @@ func (n *net) takes(j report.Job) int {
 	if j.Hours != nil {
 		h = *j.Hours
 	}
-	crew := -1
-	for i, c := range n.Crews {
-		if c.ID == j.Crew || crew < 0 && j.Crew == "" {
-			crew = i
-		}
-	}
+	crew := document.CrewFor(n.Crews, j.Crew, j.Phase, j.Machine)
 	if crew < 0 || h <= 0 {
 		return 0
 	}
 	c := n.Crews[crew]
-	if !j.Machine {
+	if !j.Machine || c.Machine {
 		people = c.People
 	}
 	return int(math.Min(longest, math.Ceil(h/(people*c.HoursDay)*7/c.DaysWeek)))

@@ -1,7 +1,14 @@
 package work
 
 import (
+	"fmt"
+	"strconv"
+
+	"slowroot/core/document"
+	"slowroot/core/plan/crop"
+	"slowroot/core/plan/growth"
 	"slowroot/core/plan/prepare"
+	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
 )
@@ -9,22 +16,40 @@ import (
 // plantedAnHour is how many plants one person sets by hand in an hour (method L1, common practice: 30 to 60).
 const plantedAnHour = 45.0
 
-// ByRate gives jobs of which nobody said the hours those that follow from what there is to do and a usual rate of work: the
-// work on the ground as the preparation counts it, and setting the plants. HoursBy says that they are reckoned, and from
-// what; where no rate is known they stay unknown.
-func ByRate(jobs []report.Job, prepared prepare.Preparation, ops []schedule.Operation, plants int) {
+// Rates are what hours are reckoned from where nobody said them.
+type Rates struct {
+	Prepared prepare.Preparation
+	Grown    growth.Result
+	Planted  float64 // ha
+	Plants   int
+	Years    []crop.Year
+}
+
+// ByRate gives jobs of which nobody said the hours those that follow from what there is to do and a usual rate of work: hours a hectare of its
+// sheet, the crop of a harvest by what a picker brings in, work on the ground as the preparation counts it, and setting the plants. HoursBy says
+// that they are reckoned, and from what; where no rate is known they stay unknown.
+func ByRate(jobs []report.Job, in Rates, say *report.Voice) {
+	prepared, ops, plants := in.Prepared, in.Grown.Ops, in.Plants
 	lines := map[string]prepare.PrepLine{}
 	for _, l := range prepared.Lines {
 		lines[l.Key] = l
 	}
-	planting := map[string]bool{}
-	for _, o := range ops {
+	planting, hours := map[string]bool{}, map[string]*schedule.Hours{}
+	for i, o := range ops {
+		hours[o.ID] = ops[i].Hours
 		planting[o.ID] = o.Phase == "plant" && o.After == schedule.Planting && o.Better.IsZero()
 	}
 	for i := range jobs {
 		j := &jobs[i]
 		if j.Hours != nil {
 			j.HoursBy = "said"
+			continue
+		}
+		if h := hours[schedule.OperationOf(j.Key)]; h != nil && in.Planted > 0 {
+			in.byHectare(j, *h, say)
+			continue
+		}
+		if in.byPicker(j, say) {
 			continue
 		}
 		if l, ok := lines[j.Key]; ok && l.BaseH > 0 && l.NotNeeded == "" {
@@ -38,4 +63,66 @@ func ByRate(jobs []report.Job, prepared prepare.Preparation, ops []schedule.Oper
 			j.Hours, j.HoursBy = &h, "45 plants an hour by hand (30 to 60), common practice"
 		}
 	}
+}
+
+// Assign says of each job which crew of the estate does it.
+func Assign(jobs []report.Job, crews []document.Crew) {
+	for i := range jobs {
+		j := &jobs[i]
+		if k := document.CrewFor(crews, j.Crew, j.Phase, j.Machine); k >= 0 {
+			j.Who = crews[k].ID
+		}
+	}
+}
+
+// byHectare reckons hours a hectare, times the rounds that fall into the days of a job.
+func (in Rates) byHectare(j *report.Job, h schedule.Hours, say *report.Voice) {
+	rounds := h.Times(j.From, j.By)
+	sum := h.Usual() * in.Planted * float64(rounds)
+	j.Hours, j.Machine, j.Rounds = &sum, h.Machine, rounds
+	rate := fmt.Sprintf("{%g h/ha}", h.High)
+	if h.Low < h.High {
+		rate = fmt.Sprintf("{%g–%g h/ha}", h.Low, h.High)
+	}
+	rate = say.Marked(rate)
+	if rounds > 1 {
+		rate += fmt.Sprintf(", %d rounds", rounds)
+	}
+	if h.Machine {
+		rate += " of a machine"
+	}
+	origin := h.Origin
+	if origin == "" {
+		origin = "mem"
+	}
+	j.HoursBy = "by " + rate + "; " + practice.OriginWords(origin)
+}
+
+// byPicker reckons the hours of a harvest from what one picker brings in; false where that is not known.
+func (in Rates) byPicker(j *report.Job, say *report.Voice) bool {
+	if j.Phase != "harvest" || j.Age < 1 || j.Age > len(in.Years) {
+		return false
+	}
+	r, ok := in.Grown.Sheet.PickRate(in.Grown.Choices)
+	if !ok {
+		return false
+	}
+	for k, h := range in.Years[j.Age-1].Harvests {
+		if schedule.Key("harvest-"+strconv.Itoa(k+1), j.Age) != j.Key || !(h.BlockKg.Base > 0) {
+			continue
+		}
+		sum := h.BlockKg.Base / r.Base
+		of := ""
+		if r.Says != "" {
+			of = " of " + say.Marked(r.Says)
+		}
+		who := "picker"
+		if j.Machine = r.Machine; r.Machine {
+			who = "machine"
+		}
+		j.Hours, j.HoursBy = &sum, fmt.Sprintf("by %s an hour a %s%s; %s", say.Marked(fmt.Sprintf("{%g–%g kg}", r.Low, r.High)), who, of,
+			practice.OriginWords(r.Origin))
+		return true
+	}
+	return false
 }

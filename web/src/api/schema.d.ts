@@ -1752,6 +1752,9 @@ export interface components {
             hoursDay: number;
             daysWeek: number;
             wage?: number;
+            /** @description so many machines */
+            machine?: boolean;
+            does?: ("ground" | "planting" | "care" | "pruning" | "feeding" | "harvest")[];
         };
         JobWeek: {
             start: string;
@@ -2044,7 +2047,11 @@ export interface components {
             planned: string;
             /** @description days it can wait without moving planting; null where it is not bound */
             slack: number | null;
+            /** @description as it was said */
             crew: string;
+            /** @description id of the crew that does it; empty where the estate has none for it */
+            who: string;
+            machine: boolean;
             own: boolean;
             key: string;
             name: string;
@@ -2083,6 +2090,8 @@ export interface components {
             late: components["schemas"]["LevelMove"][];
             words: string[];
             unknown: number;
+            /** @description jobs of a kind no crew is there for */
+            nobody: number;
             said: number;
         };
         LevelMove: {
@@ -2171,6 +2180,8 @@ export interface components {
                 planned: string;
                 slack: number | null;
                 crew: string;
+                who: string;
+                machine: boolean;
                 own: boolean;
                 key: string;
                 age: number;
@@ -3522,6 +3533,15 @@ export interface components {
             feeding: components["schemas"]["Open"][];
             yields: components["schemas"]["SheetYield"][];
             harvests: components["schemas"]["Open"][];
+            pickRates: {
+                if?: components["schemas"]["Open"];
+                low: number;
+                base: number;
+                high: number;
+                says?: string;
+                machine?: boolean;
+                origin: string;
+            }[];
             stand: components["schemas"]["Open"];
             removal: components["schemas"]["SheetRemoval"][];
             water: components["schemas"]["SheetWater"][];
@@ -3649,6 +3669,16 @@ export interface components {
             if?: components["schemas"]["Open"];
             task?: components["schemas"]["Open"];
             uses?: components["schemas"]["Open"];
+            /** @description a hectare, each round */
+            hours?: {
+                low: number;
+                base?: number;
+                high: number;
+                rounds?: number;
+                every?: components["schemas"]["Open"];
+                machine?: boolean;
+                origin?: string;
+            };
             id: string;
             name: string;
             phase: string;

@@ -81,6 +81,7 @@ export function AddJob({ blocks, crews, today }: { blocks: Schema["BlockInShort"
         <label className="flex flex-col text-sm">
           Crew
           <Select name="crew" className="field">
+            <option value="">whoever is there for such work</option>
             {crews.map((c) => (
               <option key={c.id} value={c.id}>
                 {c.name}

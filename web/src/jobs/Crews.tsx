@@ -12,6 +12,8 @@ const numbers = [
   ["wage", "wage an hour"],
 ] as const;
 
+const works = ["ground", "planting", "care", "pruning", "feeding", "harvest"] as const;
+
 /** The crews of the estate and what they can do in a week. */
 export function Crews() {
   const estate = useEstate();
@@ -48,6 +50,41 @@ export function Crews() {
                 />
               ),
             })),
+            {
+              head: "machines",
+              cell: (c) => (
+                <input
+                  type="checkbox"
+                  aria-label={`${c.name} is machines, each with its driver`}
+                  checked={c.machine ?? false}
+                  onChange={(e) => change(c.id, { machine: e.target.checked })}
+                />
+              ),
+            },
+            {
+              head: "kept for",
+              cell: (c) => (
+                <details>
+                  <summary className="cursor-pointer" aria-label={`Work ${c.name} is kept for`}>
+                    {c.does?.length ? c.does.join(", ") : "every work"}
+                  </summary>
+                  {works.map((w) => (
+                    <label key={w} className="flex items-center gap-1 text-sm">
+                      <input
+                        type="checkbox"
+                        checked={c.does?.includes(w) ?? false}
+                        onChange={(e) =>
+                          change(c.id, {
+                            does: e.target.checked ? [...(c.does ?? []), w] : (c.does ?? []).filter((x) => x !== w),
+                          })
+                        }
+                      />
+                      {w}
+                    </label>
+                  ))}
+                </details>
+              ),
+            },
           ]}
           takeOut={{
             what: (c) => c.name,

@@ -22,7 +22,7 @@ export default function JobSheet() {
       </Empty>
     );
   const crews = estate.data.estate.crews ?? [];
-  const crew = crews.find((c) => c.id === j.crew) ?? crews[0];
+  const crew = crews.find((c) => c.id === j.who);
   const takes = p.supplies.filter((s) => s.key === j.key);
   const line = (k: string, v?: string) =>
     v ? (

@@ -174,8 +174,8 @@ function EffortOf({ job: j, block, crews }: { job: Job; block: string; crews: Sc
         <Pick
           label={`Crew of ${j.name}`}
           hidden
-          value={j.crew || crews[0]!.id}
-          options={crews.map((c) => ({ id: c.id, words: c.name }))}
+          value={j.who}
+          options={[...(j.who ? [] : [{ id: "", words: "nobody" }]), ...crews.map((c) => ({ id: c.id, words: c.name }))]}
           keep={(crew) => keep({ crew })}
         />
       )}

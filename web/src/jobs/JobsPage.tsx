@@ -45,7 +45,7 @@ export default function JobsPage() {
   if (overview.error && !overview.data) return <Trouble error={overview.error} />;
   const crews = overview.data?.estate.crews ?? [];
   const blocks = overview.data?.blocks ?? [];
-  const shown = jobs.data?.filter((j) => (!block || j.block === block) && (!crew || (j.job.crew || crews[0]?.id) === crew));
+  const shown = jobs.data?.filter((j) => (!block || j.block === block) && (!crew || j.job.who === crew));
   const file = (form: string) =>
     `/api/v1/jobs/file/${form}?${new URLSearchParams({ from: today, to: until, ...(block ? { block } : {}), ...(crew ? { crew } : {}) })}`;
   return (

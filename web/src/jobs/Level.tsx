@@ -105,6 +105,11 @@ export function Level({ from, to }: { from: string; to: string }) {
               ))}
             </ul>
           )}
+          {seen.nobody > 0 && (
+            <p className="mt-1 text-sm text-faint">
+              {seen.nobody === 1 ? "One job is" : `${seen.nobody} jobs are`} of a kind no crew is kept for.
+            </p>
+          )}
           {seen.unknown > 0 && (
             <p className="mt-1 text-sm text-faint">
               {seen.unknown === 1 ? "One job is" : `${seen.unknown} jobs are`} not placed: nobody has said how many hours they

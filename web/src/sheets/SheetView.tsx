@@ -2,6 +2,7 @@ import type { Schema } from "../api/client";
 import { useReading } from "../shell/reading";
 import { From, Part } from "./Part";
 import { shownAs } from "./shown";
+import { WorkOf } from "./WorkOf";
 
 /** What the sheet says, section by section, each value with where it is from. */
 export function SheetView({ s }: { s: Schema["Sheet"] }) {
@@ -121,37 +122,7 @@ export function SheetView({ s }: { s: Schema["Sheet"] }) {
           </tbody>
         </Part>
       )}
-      <Part title="Work">
-        <thead>
-          <tr>
-            <th>job</th>
-            <th>what</th>
-            <th>why</th>
-            <th>from</th>
-          </tr>
-        </thead>
-        <tbody>
-          {s.operations.map((o) => (
-            <tr key={o.id}>
-              <td>
-                <b>{o.name}</b> <span className="text-faint">{o.phase}</span>
-              </td>
-              <td>
-                {o.detail}
-                {o.caution && (
-                  <div className="text-sm">
-                    <b>Caution:</b> {o.caution}
-                  </div>
-                )}
-              </td>
-              <td>{o.why}</td>
-              <td className="text-sm text-faint">
-                <From origin={o.origin} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </Part>
+      <WorkOf s={s} />
       {s.removal.length > 0 && (
         <Part title="Carried off with the crop, kg for each tonne">
           <thead>

@@ -2,14 +2,14 @@ package practice
 
 // PickRate is how much of the crop one picker brings in, kg of the sheet's product an hour.
 type PickRate struct {
-	If     When    `yaml:"if" json:"if,omitempty"`
-	Low    float64 `yaml:"low" json:"low"`
-	Base   float64 `yaml:"base" json:"base"`
-	High   float64 `yaml:"high" json:"high"`
-	Says   string  `yaml:"says" json:"says,omitempty"` // of what
+	If   When    `yaml:"if" json:"if,omitempty"`
+	Low  float64 `yaml:"low" json:"low"`
+	Base float64 `yaml:"base" json:"base"`
+	High float64 `yaml:"high" json:"high"`
+	Says string  `yaml:"says" json:"says,omitempty"` // of what
 
-	Machine bool `yaml:"machine" json:"machine,omitempty"` // by a machine with its driver
-	Origin string  `yaml:"origin" json:"origin"`
+	Machine bool   `yaml:"machine" json:"machine,omitempty"` // by a machine with its driver
+	Origin  string `yaml:"origin" json:"origin"`
 }
 
 // PickRate is that of what was chosen; ok is false where none is known.

@@ -138,6 +138,24 @@ func (e ExportJobsParamsFormat) Valid() bool {
 	}
 }
 
+// Defines values for ExportJobSheetsParamsPaper.
+const (
+	A4     ExportJobSheetsParamsPaper = "a4"
+	Letter ExportJobSheetsParamsPaper = "letter"
+)
+
+// Valid indicates whether the value is a known member of the ExportJobSheetsParamsPaper enum.
+func (e ExportJobSheetsParamsPaper) Valid() bool {
+	switch e {
+	case A4:
+		return true
+	case Letter:
+		return true
+	default:
+		return false
+	}
+}
+
 // About defines model for About.
 type About = finding.Ref
 
@@ -1465,6 +1483,19 @@ type KeepLevelParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// ExportJobSheetsParams defines parameters for ExportJobSheets.
+type ExportJobSheetsParams struct {
+	From  string                      `form:"from" json:"from"`
+	To    string                      `form:"to" json:"to"`
+	Paper *ExportJobSheetsParamsPaper `form:"paper,omitempty" json:"paper,omitempty"`
+	Block *string                     `form:"block,omitempty" json:"block,omitempty"`
+	Crew  *string                     `form:"crew,omitempty" json:"crew,omitempty"`
+	Job   *string                     `form:"job,omitempty" json:"job,omitempty"`
+}
+
+// ExportJobSheetsParamsPaper defines parameters for ExportJobSheets.
+type ExportJobSheetsParamsPaper string
+
 // GetJobWeeksParams defines parameters for GetJobWeeks.
 type GetJobWeeksParams struct {
 	From string `form:"from" json:"from"`
@@ -1877,6 +1908,9 @@ type ServerInterface interface {
 	// KeepLevel The same, kept as the days of the jobs; one change over all blocks
 	// (POST /jobs/level)
 	KeepLevel(c *gin.Context, params KeepLevelParams)
+	// ExportJobSheets A page for each job still to be done, to take along
+	// (GET /jobs/sheets.pdf)
+	ExportJobSheets(c *gin.Context, params ExportJobSheetsParams)
 	// GetJobWeeks Hours of each week against what the crews can do
 	// (GET /jobs/weeks)
 	GetJobWeeks(c *gin.Context, params GetJobWeeksParams)
@@ -4301,6 +4335,73 @@ func (siw *ServerInterfaceWrapper) KeepLevel(c *gin.Context) {
 	siw.Handler.KeepLevel(c, params)
 }
 
+// ExportJobSheets operation middleware
+func (siw *ServerInterfaceWrapper) ExportJobSheets(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportJobSheetsParams
+
+	// ------------- Required query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "to" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "to", c.Request.URL.Query(), &params.To, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter to: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "paper" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "paper", c.Request.URL.Query(), &params.Paper, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter paper: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "block" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "block", c.Request.URL.Query(), &params.Block, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter block: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "crew" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "crew", c.Request.URL.Query(), &params.Crew, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter crew: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "job" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "job", c.Request.URL.Query(), &params.Job, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter job: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportJobSheets(c, params)
+}
+
 // GetJobWeeks operation middleware
 func (siw *ServerInterfaceWrapper) GetJobWeeks(c *gin.Context) {
 
@@ -4961,6 +5062,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/jobs/level", wrapper.KeepLevel)
 	router.GET(options.BaseURL+"/jobs/weeks", wrapper.GetJobWeeks)
 	router.GET(options.BaseURL+"/jobs/file/:format", wrapper.ExportJobs)
+	router.GET(options.BaseURL+"/jobs/sheets.pdf", wrapper.ExportJobSheets)
 	router.GET(options.BaseURL+"/orders", wrapper.GetOrders)
 	router.POST(options.BaseURL+"/blocks", wrapper.AddBlocks)
 	router.DELETE(options.BaseURL+"/blocks/:id", wrapper.RemoveBlock)

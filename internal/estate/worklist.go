@@ -5,13 +5,16 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
+	"slowroot/core/plan"
 	"slowroot/core/schedule"
 	"slowroot/core/units"
 	"slowroot/internal/formats/joblist"
+	"slowroot/internal/formats/jobsheet"
 )
 
 // JobWeek is what falls on a week.
@@ -143,27 +146,42 @@ func onItsDays(l schedule.Load, on civil.Date, c document.Crew) []schedule.Load 
 	return out
 }
 
-// JobFile writes the jobs of a span as a calendar, a table or a workbook; of one block or crew where one is named.
-func (s *Service) JobFile(ctx context.Context, format string, from, to civil.Date, block, crew string) ([]byte, string, error) {
-	e, err := s.Estate(ctx)
+// JobsWanted are the jobs a file holds: of a span, and of one block, crew or job where one is named.
+type JobsWanted struct {
+	From, To         civil.Date
+	Block, Crew, Job string
+}
+
+// wanted are the jobs of a span, each with its crew's name.
+func (s *Service) wanted(ctx context.Context, e document.Estate, w JobsWanted) ([]joblist.Job, error) {
+	all, err := s.Jobs(ctx, w.From, w.To)
 	if err != nil {
-		return nil, "", err
+		return nil, err
 	}
-	all, err := s.Jobs(ctx, from, to)
-	if err != nil {
-		return nil, "", err
-	}
-	crews := crewsOf(e.Estate)
+	crews := crewsOf(e)
 	var list []joblist.Job
 	for _, j := range all {
 		var c document.Crew
 		if k := crewOf(crews, j); k >= 0 {
 			c = crews[k]
 		}
-		if block != "" && j.Block != block || crew != "" && c.ID != crew {
+		if w.Block != "" && j.Block != w.Block || w.Crew != "" && c.ID != w.Crew || w.Job != "" && j.Job.Key != w.Job {
 			continue
 		}
 		list = append(list, joblist.Job{Block: j.Block, BlockName: j.BlockName, CrewName: c.Name, Job: j.Job})
+	}
+	return list, nil
+}
+
+// JobFile writes the jobs of a span as a calendar, a table or a workbook.
+func (s *Service) JobFile(ctx context.Context, format string, want JobsWanted) ([]byte, string, error) {
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return nil, "", err
+	}
+	list, err := s.wanted(ctx, e.Estate, want)
+	if err != nil {
+		return nil, "", err
 	}
 	name := e.Estate.Name + "-jobs." + format
 	switch format {
@@ -176,4 +194,67 @@ func (s *Service) JobFile(ctx context.Context, format string, from, to civil.Dat
 		return text, name, err
 	}
 	return nil, "", finding.Bad("format", format, "is not a form jobs are written in", "ics, csv or xlsx")
+}
+
+// mostSheets is how many job sheets are written at once.
+const mostSheets = 200
+
+// JobSheets writes a page for each job still to be done, on a paper of jobsheet.Papers. Too many pages are a *finding.FieldError.
+func (s *Service) JobSheets(ctx context.Context, paper string, want JobsWanted) ([]byte, string, error) {
+	if !slices.Contains(jobsheet.Papers, paper) {
+		return nil, "", finding.Bad("paper", paper, "is not a paper sheets are written on", strings.Join(jobsheet.Papers, " or "))
+	}
+	e, err := s.Estate(ctx)
+	if err != nil {
+		return nil, "", err
+	}
+	list, err := s.wanted(ctx, e.Estate, want)
+	if err != nil {
+		return nil, "", err
+	}
+	list = slices.DeleteFunc(list, func(j joblist.Job) bool { return want.Job == "" && (!j.Done.IsZero() || j.NotNeeded != "") })
+	if len(list) > mostSheets {
+		return nil, "", finding.Bad("to", want.To, fmt.Sprintf("brings %d sheets", len(list)), fmt.Sprintf("fewer days, one block or one crew: %d sheets at most", mostSheets))
+	}
+	plans := map[string]*plan.Plan{}
+	sheets := make([]jobsheet.Sheet, 0, len(list))
+	for _, j := range list {
+		p := plans[j.Block]
+		if p == nil {
+			if p, err = s.Plan(ctx, j.Block); err != nil {
+				return nil, "", err
+			}
+			plans[j.Block] = p
+		}
+		sheets = append(sheets, sheetOf(j, p, e.Estate))
+	}
+	pdf, err := jobsheet.Write(paper, sheets, s.today())
+	return pdf, e.Estate.Name + "-job-sheets.pdf", err
+}
+
+// sheetOf is all that the page of a job holds.
+func sheetOf(j joblist.Job, p *plan.Plan, e document.Estate) jobsheet.Sheet {
+	out := jobsheet.Sheet{Job: j.Job, Estate: e.Name, Block: j.BlockName, Crew: j.CrewName, Hours: "unknown", Outline: p.Ground.On, Rows: p.Rows}
+	if j.Hours != nil {
+		out.Hours = units.Text(*j.Hours, units.Hours, e.Units)
+		if j.HoursBy != "said" {
+			out.Hours += " " + j.HoursBy
+		}
+	}
+	for _, u := range p.Supplies {
+		if u.Key == j.Key {
+			out.Bring = append(out.Bring, [2]string{u.What, units.Text(u.Amount.Base, u.Quantity, e.Units)})
+		}
+	}
+	for _, n := range p.Network.Jobs {
+		for _, w := range n.Waits {
+			switch j.Key {
+			case n.Key:
+				out.Before = append(out.Before, w.Name)
+			case w.Key:
+				out.After = append(out.After, n.Name)
+			}
+		}
+	}
+	return out
 }

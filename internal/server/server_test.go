@@ -192,6 +192,13 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 		r.want(200, "GET", "/jobs/file/"+form+"?from=2027-03-01&to=2027-06-01", "")
 	}
 	r.want(422, "GET", "/jobs/file/doc?from=2027-03-01&to=2027-06-01", "")
+	for _, paper := range []string{"", "&paper=letter", "&block=" + id["Gate Field"]} {
+		if pdf := r.want(200, "GET", "/jobs/sheets.pdf?from=2027-03-01&to=2027-04-01"+paper, "").Body.String(); !strings.HasPrefix(pdf, "%PDF") {
+			t.Errorf("job sheets%s begin %.20q", paper, pdf)
+		}
+	}
+	r.want(422, "GET", "/jobs/sheets.pdf?from=2027-03-01&to=2027-04-01&paper=slate", "")
+	r.want(422, "GET", "/jobs/sheets.pdf?from=2027-03-01&to=2034-04-01", "")
 	r.want(200, "GET", "/orders", "")
 	exported := r.want(200, "GET", "/blocks.geojson", "").Body.String()
 	var found []struct {

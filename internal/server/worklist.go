@@ -9,6 +9,7 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/finding"
 	"slowroot/internal/api"
+	"slowroot/internal/estate"
 )
 
 // span reads two days of a request.
@@ -55,19 +56,38 @@ func (s *Server) ExportJobs(c *gin.Context, format api.ExportJobsParamsFormat, p
 	if !ok {
 		return
 	}
-	said := func(v *string) string {
-		if v == nil {
-			return ""
-		}
-		return *v
-	}
-	text, name, err := s.Estate.JobFile(c.Request.Context(), string(format), from, to, said(p.Block), said(p.Crew))
+	text, name, err := s.Estate.JobFile(c.Request.Context(), string(format), estate.JobsWanted{From: from, To: to, Block: said(p.Block), Crew: said(p.Crew)})
 	if err != nil {
 		s.fail(c, err)
 		return
 	}
 	kinds := map[string]string{"ics": "text/calendar; charset=utf-8", "csv": "text/csv; charset=utf-8", "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"}
 	download(c, name, kinds[string(format)], text)
+}
+
+// said is a word of a query, "" where it is not there.
+func said(v *string) string {
+	if v == nil {
+		return ""
+	}
+	return *v
+}
+
+func (s *Server) ExportJobSheets(c *gin.Context, p api.ExportJobSheetsParams) {
+	from, to, ok := s.span(c, p.From, p.To)
+	if !ok {
+		return
+	}
+	paper := "a4"
+	if p.Paper != nil {
+		paper = string(*p.Paper)
+	}
+	pdf, name, err := s.Estate.JobSheets(c.Request.Context(), paper, estate.JobsWanted{From: from, To: to, Block: said(p.Block), Crew: said(p.Crew), Job: said(p.Job)})
+	if err != nil {
+		s.fail(c, err)
+		return
+	}
+	download(c, name, "application/pdf", pdf)
 }
 
 func (s *Server) GetOrders(c *gin.Context) {

@@ -177,6 +177,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/jobs/sheets.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page for each job still to be done, to take along */
+        get: operations["exportJobSheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/orders": {
         parameters: {
             query?: never;
@@ -1752,7 +1769,7 @@ export interface components {
             hoursDay: number;
             daysWeek: number;
             wage?: number;
-            /** @description so many machines */
+            /** @description so many machines, each with its driver */
             machine?: boolean;
             does?: ("ground" | "planting" | "care" | "pruning" | "feeding" | "harvest")[];
         };
@@ -4095,6 +4112,34 @@ export interface operations {
                     "text/calendar": string;
                     "text/csv": string;
                     "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportJobSheets: {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+                paper?: "a4" | "letter";
+                block?: string;
+                crew?: string;
+                job?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             default: components["responses"]["Problem"];

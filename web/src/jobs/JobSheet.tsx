@@ -39,9 +39,21 @@ export default function JobSheet() {
         <span className="text-faint">
           {p.name}, {estate.data.estate.name}
         </span>
-        <button className="act no-print ml-auto" onClick={() => window.print()}>
-          Print
-        </button>
+        <span className="no-print ml-auto flex items-baseline gap-3">
+          {(["a4", "letter"] as const).map((paper) => (
+            <a
+              key={paper}
+              className="text-faint underline"
+              download
+              href={`/api/v1/jobs/sheets.pdf?${new URLSearchParams({ from: j.from, to: j.by, block: p.block, job: j.key, paper })}`}
+            >
+              PDF, {paper === "a4" ? "A4" : "Letter"}
+            </a>
+          ))}
+          <button className="act" onClick={() => window.print()}>
+            Print
+          </button>
+        </span>
       </div>
       <p className="text-lg font-semibold">
         {day(j.from)}

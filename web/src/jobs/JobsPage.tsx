@@ -46,8 +46,10 @@ export default function JobsPage() {
   const crews = overview.data?.estate.crews ?? [];
   const blocks = overview.data?.blocks ?? [];
   const shown = jobs.data?.filter((j) => (!block || j.block === block) && (!crew || j.job.who === crew));
-  const file = (form: string) =>
-    `/api/v1/jobs/file/${form}?${new URLSearchParams({ from: today, to: until, ...(block ? { block } : {}), ...(crew ? { crew } : {}) })}`;
+  const asked = (more: Record<string, string>) =>
+    new URLSearchParams({ from: today, to: until, ...(block ? { block } : {}), ...(crew ? { crew } : {}), ...more }).toString();
+  const file = (form: string) => `/api/v1/jobs/file/${form}?${asked({})}`;
+  const sheets = (paper: string) => `/api/v1/jobs/sheets.pdf?${asked({ paper })}`;
   return (
     <div className="px-5 py-4">
       <div className="flex flex-wrap items-baseline gap-4">
@@ -87,6 +89,15 @@ export default function JobsPage() {
           <a className="text-faint underline" href={file("xlsx")} download>
             workbook
           </a>
+          <span className="text-faint">
+            sheets{" "}
+            <a className="underline" href={sheets("a4")} download>
+              A4
+            </a>{" "}
+            <a className="underline" href={sheets("letter")} download>
+              Letter
+            </a>
+          </span>
         </span>
       </div>
       {view === "weeks" ? (

@@ -121,6 +121,38 @@ func TestPhoneWithoutSignal(t *testing.T) {
 	}
 }
 
+// Opened where nobody answers, the page of jobs is there as it last was; what is marked there waits, and is sent once when the program is back.
+func TestPhoneOpenedWithoutSignal(t *testing.T) {
+	t.Parallel()
+	dir := t.TempDir()
+	must(t, os.CopyFS(dir, os.DirFS(prepared)))
+	prog, err := drive.Start(binary, "demo", "--data", dir, "--addr", "127.0.0.1:0")
+	must(t, err)
+	id := blocks(t, prog.URL)["Orchard Foot"].ID
+	page := open(t, prog.URL, 390, 844)
+	must(t, page.Go("/jobs"), page.Says("To be done now"), page.Wait(`navigator.serviceWorker.controller && caches.open("slowroot-1").then((c) => c.keys()).then((k) => k.some((r) => r.url.includes("/jobs?")) && k.some((r) => r.url.includes("/assets/")))`))
+	must(t, prog.Stop(), page.Go("/jobs"), page.Says("To be done now"), page.Says("Drains or ridges"), page.Press("Drains or ridges: done today"), page.Says("Kept on this device, not sent yet"))
+	look(t, page, "phone-away")
+	must(t, page.Go("/jobs"), page.Says("Kept on this device, not sent yet"))
+	again, err := drive.Start(binary, "demo", "--data", dir, "--addr", strings.TrimPrefix(prog.URL, "http://"))
+	must(t, err)
+	t.Cleanup(func() { _ = again.Stop() })
+	must(t, page.Press("Send now"), page.Wait(`!localStorage.getItem("slowroot.outbox") || localStorage.getItem("slowroot.outbox") === "[]"`))
+	page.Forgive("ERR_")
+	page.Forgive("Failed to")
+	var all []struct{ Operation string }
+	ask(t, "GET", prog.URL+"/api/v1/blocks/"+id+"/records", "", nil, &all)
+	n := 0
+	for _, r := range all {
+		if r.Operation == "drains" {
+			n++
+		}
+	}
+	if n != 1 {
+		t.Errorf("%d records of what was done away", n)
+	}
+}
+
 // What is short is ordered with a press, from a supplier who is named; when it comes it is in store, less what was sent back,
 // and the list says what is still short.
 func TestWhatIsOrderedAndCame(t *testing.T) {

@@ -2,6 +2,7 @@ import type { Schema } from "../api/client";
 import { useOutbox } from "../api/outbox";
 import { day } from "../units";
 import type { Mark } from "./mark";
+import { useAway } from "./away";
 import { MarkJob } from "./MarkJob";
 
 type EstateJob = Schema["EstateJob"];
@@ -27,6 +28,7 @@ export function PhoneJobs({
   mark: (job: Schema["Job"], m: Mark, block: string, planting: string) => void;
 }) {
   const waits = useOutbox();
+  useAway();
   const kept = new Set(waits.flatMap((p) => p.records.map((r) => `${p.block} ${r.operation ?? ""}`)));
   const open = jobs.filter((j) => !j.job.notNeeded && (!j.job.done || j.job.done === today));
   if (open.length === 0) return <p className="py-3 text-faint">No job falls in this time.</p>;

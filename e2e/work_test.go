@@ -131,13 +131,13 @@ func TestPhoneOpenedWithoutSignal(t *testing.T) {
 	id := blocks(t, prog.URL)["Orchard Foot"].ID
 	page := open(t, prog.URL, 390, 844)
 	must(t, page.Go("/jobs"), page.Says("To be done now"), page.Wait(`navigator.serviceWorker.controller && caches.open("slowroot-1").then((c) => c.keys()).then((k) => k.some((r) => r.url.includes("/jobs?")) && k.some((r) => r.url.includes("/assets/")))`))
-	must(t, prog.Stop(), page.Go("/jobs"), page.Says("To be done now"), page.Says("Drains or ridges"), page.Press("Drains or ridges: done today"), page.Says("Kept on this device, not sent yet"))
+	must(t, prog.Stop(), page.Go("/jobs"), page.Says("To be done now"), page.Says("Drains or ridges"), page.Says("this is how it was when it last did"), page.Press("Drains or ridges: done today"), page.Says("Kept on this device, not sent yet"))
 	look(t, page, "phone-away")
 	must(t, page.Go("/jobs"), page.Says("Kept on this device, not sent yet"))
 	again, err := drive.Start(binary, "demo", "--data", dir, "--addr", strings.TrimPrefix(prog.URL, "http://"))
 	must(t, err)
 	t.Cleanup(func() { _ = again.Stop() })
-	must(t, page.Press("Send now"), page.Wait(`!localStorage.getItem("slowroot.outbox") || localStorage.getItem("slowroot.outbox") === "[]"`))
+	must(t, page.Press("Send now"), page.Wait(`!localStorage.getItem("slowroot.outbox") || localStorage.getItem("slowroot.outbox") === "[]"`), page.Go("/jobs"), page.Wait(`!document.body.innerText.includes("does not answer")`))
 	page.Forgive("ERR_")
 	page.Forgive("Failed to")
 	var all []struct{ Operation string }

@@ -44,8 +44,10 @@ async function first(request, shell) {
   } catch (error) {
     const cache = await caches.open(kept);
     const last = await cache.match(shell ?? request, { ignoreVary: true });
-    if (last) return last;
-    throw error;
+    if (!last) throw error;
+    const headers = new Headers(last.headers);
+    headers.set("X-Kept", "1"); // so that the page says that it is not what is there now
+    return new Response(await last.blob(), { status: last.status, headers });
   }
 }
 

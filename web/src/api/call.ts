@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import { QueryClient } from "@tanstack/react-query";
+import { answered } from "./away";
 import type { components, paths } from "./schema";
 
 export type Schema = components["schemas"];
@@ -13,6 +14,12 @@ export const api = createClient<paths>({ baseUrl: "/api/v1" });
 
 /** seenFrom is the planting the block on the page is seen from, as the address says; "" is the one under way. */
 export const seenFrom = () => new URLSearchParams(window.location.search).get("planting") ?? "";
+
+api.use({
+  onResponse({ response }) {
+    answered(response);
+  },
+});
 
 /** What is asked of the block on the page is asked of the planting it is seen from. */
 api.use({

@@ -1,5 +1,6 @@
 import { useEffect } from "react";
 import { inTurn, send } from "../api/client";
+import { useIsAway } from "../api/away";
 import { useOutbox } from "../api/outbox";
 import { say, sayError } from "./Notices";
 
@@ -22,16 +23,24 @@ export function Outbox() {
       clearInterval(again);
     };
   }, [n]);
-  if (n === 0) return null;
+  const away = useIsAway();
+  if (n === 0 && !away) return null;
   return (
     <div role="note" className="no-print flex flex-wrap items-center gap-x-3 border-b border-line bg-sand px-5 py-1.5">
-      <span>{n === 1 ? "One record is" : `${n} records are`} kept on this device and sent when there is a connection again.</span>
-      <button
-        className="act bg-paper"
-        onClick={() => void inTurn(send).then((all) => say(all ? "Sent" : "Still no connection"), sayError)}
-      >
-        Send now
-      </button>
+      {away && <span>The program does not answer: this is how it was when it last did.</span>}
+      {n > 0 && (
+        <>
+          <span>
+            {n === 1 ? "One record is" : `${n} records are`} kept on this device and sent when there is a connection again.
+          </span>
+          <button
+            className="act bg-paper"
+            onClick={() => void inTurn(send).then((all) => say(all ? "Sent" : "Still no connection"), sayError)}
+          >
+            Send now
+          </button>
+        </>
+      )}
     </div>
   );
 }

@@ -121,6 +121,19 @@ func TestPhoneWithoutSignal(t *testing.T) {
 	}
 }
 
+// Long canes kept in a cold store: days and cold follow the dates, a reading too cold is said, a press plants when the cold is met.
+func TestCanesInTheColdStore(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 1280, 1000)
+	id := blocks(t, prog.URL)["Gate Field"].ID
+	must(t, page.Go("/blocks/"+id+"/plants"), page.Wait(`!document.body.innerText.includes("…")`), page.Press("Plan raspberry"), page.Says("Ground line"), page.Go("/blocks/"+id+"/plants"),
+		page.Says("dormant long canes"), page.Type("Planting date", "2027-05-20"), page.Press("Kept in a cold store"), page.Type("Into the store", "2027-04-05"), page.Says("of cold before they are planted"),
+		page.Says("They would have them in the store by"))
+	look(t, page, "coldstore")
+	must(t, page.Type("Read today", "-2.2"), page.Says("crack and die"), page.Wait(`document.querySelector("[aria-label='Readings of the store'] tbody tr")`))
+}
+
 // Opened where nobody answers, the page of jobs is there as it last was; what is marked there waits, and is sent once when the program is back.
 func TestPhoneOpenedWithoutSignal(t *testing.T) {
 	t.Parallel()

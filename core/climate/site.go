@@ -33,6 +33,9 @@ type Site struct {
 	StormMM     float64 // rain of StormDays that comes once in StormYears; NaN without five years of record
 	StormFrom   int     // years it rests on
 	Source      string
+
+	Cold    []float64 `json:"-"` // mean hours of each day of the year at or below 7.2 °C, from the daily record; nil where that is too short
+	Freezes []float64 `json:"-"` // those of them below 0 °C
 }
 
 // midMonth is the day of the year of the 15th.
@@ -97,6 +100,52 @@ func (site *Site) daily(s *Series, latDeg float64) {
 		site.LastFrost, site.HasFrost = r, true
 	}
 	site.onset(s)
+	site.cold(s, latDeg)
+}
+
+// leastCold is on how many days a day of the year has to be recorded for its cold hours to be known.
+const leastCold = 3
+
+// cold counts the cold hours of each day of the year, mean over the years of record.
+func (site *Site) cold(s *Series, latDeg float64) {
+	cold, freezes, n := make([]float64, 366), make([]float64, 366), make([]int, 366)
+	for i, d := range s.Days {
+		hs := hours(s.Days, i, latDeg)
+		if math.IsNaN(hs[0]) {
+			continue
+		}
+		k := min(d.On.DayOfYear(), 365) - 1
+		n[k]++
+		for _, t := range hs {
+			if t <= 7.2 {
+				cold[k]++
+			}
+			if t < 0 {
+				freezes[k]++
+			}
+		}
+	}
+	for k := range 365 {
+		if n[k] < leastCold {
+			return
+		}
+		cold[k], freezes[k] = cold[k]/float64(n[k]), freezes[k]/float64(n[k])
+	}
+	cold[365], freezes[365] = cold[364], freezes[364]
+	site.Cold, site.Freezes = cold, freezes
+}
+
+// ColdHours is the cold a plant gets in the open from one day to the day before another, h at or below 7.2 °C, those below 0 °C counted with the
+// weight belowZero; false where the daily record is too short to say. Chill hours: Weinberger, Proc. Am. Soc. Hort. Sci., 1950.
+func (site Site) ColdHours(from, to civil.Date, belowZero float64) (h float64, ok bool) {
+	if site.Cold == nil {
+		return 0, false
+	}
+	for d := from; d.Before(to); d = d.AddDays(1) {
+		k := d.DayOfYear() - 1
+		h += site.Cold[k] - site.Freezes[k]*(1-belowZero)
+	}
+	return h, true
 }
 
 // onset is the median day the rains begin, looked for from the end of the driest quarter on.

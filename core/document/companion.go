@@ -154,6 +154,9 @@ func (p *Planting) companions() error {
 	if err := p.Raising.valid(); err != nil {
 		return err
 	}
+	if err := p.Store.valid(); err != nil {
+		return err
+	}
 	if len(p.Fittings) > maxFittings {
 		return finding.Bad("planting.fittings", len(p.Fittings), "are more fittings than a layout takes", fmt.Sprintf("%d at most", maxFittings))
 	}

@@ -37,6 +37,7 @@ type Planting struct {
 	Days        map[string]civil.Date `json:"days,omitempty"`    // job → the day it is planned on, within its time or not
 	Raising     *Raising              `json:"raising,omitempty"` // of its plants by ourselves, or for us; nil where they are bought
 	Stumps      []Stump               `json:"stumps,omitempty"`  // on rows, whose sprouts are kept
+	Store       *ColdStore            `json:"store,omitempty"`   // its stock is kept cold in; nil where it is not
 	Aside       string                `json:"aside,omitempty"`   // why another option was taken instead
 	Strips      []Strip               `json:"strips,omitempty"`  // across the rows, repeated; none is rows of the main crop alone
 }

@@ -12,6 +12,7 @@ import (
 	"slowroot/core/plan/growth"
 	"slowroot/core/plan/network"
 	"slowroot/core/plan/prepare"
+	"slowroot/core/plan/ready"
 	"slowroot/core/plan/rows"
 	"slowroot/core/plan/soils"
 	"slowroot/core/plan/stand"
@@ -65,6 +66,7 @@ type Plan struct {
 	Checklist   []ground.CheckItem  `json:"checklist"`
 	Raised      []work.RaisedStage  `json:"raised"`  // stages in which the plants are raised; none where they are bought
 	Network     network.Result      `json:"network"` // of the jobs before planting; empty where the plants stand
+	Store       *ready.Stored       `json:"store"`   // of its dormant stock; null where none is known of
 	Late        *growth.Late        `json:"late"`    // what the day of planting costs; null where practice knows nothing of it
 
 	groundForks []report.Fork

@@ -64,6 +64,9 @@ func (c *computation) preparations() {
 		jobs = c.p.Works.Jobs(in, c.Voice, jobs)
 		jobs = c.p.Drains.Jobs(c.Voice, jobs, in.When)
 		jobs = append(jobs, c.raised(in.When)...)
+		if j, ok := c.stored().StoreJob(c.cold(), in.When, c.Voice); ok {
+			jobs = append(jobs, j)
+		}
 		moved, unsorted = c.p.Works.Order(in, c.Voice, jobs)
 	}
 	work.Recorded(c.workIn(), jobs)
@@ -71,6 +74,23 @@ func (c *computation) preparations() {
 	if !c.inGround() {
 		c.p.Preparation = prepare.Lines(in, c.Voice, &c.p.Works, jobs, moved, unsorted)
 	}
+}
+
+// stored reckons the cold store of the planting's stock.
+func (c *computation) stored() *ready.Stored {
+	if st, ok := c.sheet.StorageOf(c.grown.Choices); ok && c.planting != nil {
+		c.p.Store = ready.Store(ready.StoreIn{Storage: st, Said: c.planting.Store, Day: c.day0(), Climate: c.in.Climate, Seasons: c.seasons, Done: c.inGround()},
+			c.Voice)
+	}
+	return c.p.Store
+}
+
+// cold is the store that was said for the planting.
+func (c *computation) cold() *document.ColdStore {
+	if c.planting == nil {
+		return nil
+	}
+	return c.planting.Store
 }
 
 // raised dates the stages in which the plants are raised.

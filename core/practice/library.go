@@ -216,6 +216,7 @@ func (s *Sheet) fillEmpty() {
 	empty(&s.Yields)
 	empty(&s.Harvests)
 	empty(&s.PickRates)
+	empty(&s.Storage)
 	empty(&s.Notes)
 	empty(&s.Removal)
 	empty(&s.Water)

@@ -65,6 +65,7 @@ type Sheet struct {
 	Yields    []Yield                   `yaml:"yields" json:"yields"`
 	Harvests  []Harvest                 `yaml:"harvests" json:"harvests"`
 	PickRates []PickRate                `yaml:"pickRates" json:"pickRates"`
+	Storage   []Storage                 `yaml:"storage" json:"storage"`
 	Stand     yield.Stand               `yaml:"stand" json:"stand"`
 	Removal   []Removal                 `yaml:"removal" json:"removal"`
 	Water     []Water                   `yaml:"water" json:"water"`

@@ -35,6 +35,7 @@ func (s *Sheet) Validate() []error {
 	s.checkTraits(fail, origin)
 	s.checkTropics(fail)
 	s.checkRates(fail, origin)
+	s.checkStorage(fail, origin)
 	s.checkGround(fail, origin)
 	for _, n := range s.Cautions {
 		origin("caution "+n.Item, n.Origin)

@@ -27,6 +27,7 @@ import (
 	"slowroot/core/plan/growth"
 	"slowroot/core/plan/network"
 	"slowroot/core/plan/prepare"
+	"slowroot/core/plan/ready"
 	"slowroot/core/plan/rows"
 	"slowroot/core/plan/soils"
 	"slowroot/core/plan/stand"
@@ -245,6 +246,9 @@ type ColdSign = terrain.ColdSign
 
 // ColdSpot defines model for ColdSpot.
 type ColdSpot = ground.ColdSpot
+
+// ColdStore defines model for ColdStore.
+type ColdStore = document.ColdStore
 
 // Companion defines model for Companion.
 type Companion = document.Companion
@@ -1049,6 +1053,9 @@ type StepState = plan.Step
 
 // Steps defines model for Steps.
 type Steps = store.Steps
+
+// Stored defines model for Stored.
+type Stored = ready.Stored
 
 // Strip defines model for Strip.
 type Strip = document.Strip

@@ -1500,6 +1500,7 @@ export interface components {
             strips?: components["schemas"]["Strip"][];
             fittings?: components["schemas"]["Fitting"][];
             raising?: components["schemas"]["Raising"];
+            store?: components["schemas"]["ColdStore"];
             effort?: {
                 [key: string]: components["schemas"]["Effort"];
             };
@@ -1656,6 +1657,33 @@ export interface components {
             }[];
             /** @description pieces one mother plant gives; 0 is not said */
             perMother?: number;
+        };
+        ColdStore: {
+            lifted: string;
+            in: string;
+            /** @description empty is the day of planting */
+            out: string;
+            setC?: number;
+            readings?: {
+                id: string;
+                on: string;
+                tempC: number;
+            }[];
+        };
+        Stored: {
+            of: string;
+            says: string;
+            setC: number;
+            lowC: number;
+            highC: number;
+            mostDays: number;
+            needH: number;
+            out: string;
+            latest: string;
+            days: number;
+            fieldH: number;
+            fieldOk: boolean;
+            storeH: number;
         };
         RaisedStage: {
             id: string;
@@ -1957,6 +1985,7 @@ export interface components {
             network: components["schemas"]["Network"];
             late?: components["schemas"]["PlantingLate"];
             raised: components["schemas"]["RaisedStage"][];
+            store: components["schemas"]["Stored"];
             supplies: components["schemas"]["Supply"][];
             nutrients: string[];
             steps: components["schemas"]["StepState"][];
@@ -3550,6 +3579,7 @@ export interface components {
             feeding: components["schemas"]["Open"][];
             yields: components["schemas"]["SheetYield"][];
             harvests: components["schemas"]["Open"][];
+            storage: components["schemas"]["Open"][];
             pickRates: {
                 if?: components["schemas"]["Open"];
                 low: number;

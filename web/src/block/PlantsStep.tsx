@@ -9,6 +9,7 @@ import { Figures } from "./Figures";
 import { PlanSheet } from "../draw/PlanSheet";
 import { isPlanned, stands } from "./paths";
 import type { StepProps } from "./stepProps";
+import { ColdStore } from "./ColdStore";
 import { Raising } from "./Raising";
 import { Supplies } from "./Supplies";
 import { Takes } from "./Takes";
@@ -77,6 +78,7 @@ export function PlantsStep({ plan, doc, draft, press, season, setSeason }: StepP
         </div>
         {plan.late && <LateCurve late={plan.late} date={planting.planted || plan.cropDate} />}
         {!stands(plan) && <Raising plan={plan} doc={doc} draft={draft} press={press} season={season} setSeason={setSeason} />}
+        {!stands(plan) && <ColdStore plan={plan} doc={doc} draft={draft} press={press} season={season} setSeason={setSeason} />}
         <Supplies plan={plan} />
         <Takes plan={plan} doc={doc} draft={draft} press={press} season={season} setSeason={setSeason} />
         {sheet && (

@@ -1,0 +1,65 @@
+package document
+
+import (
+	"fmt"
+
+	"slowroot/core/civil"
+	"slowroot/core/finding"
+)
+
+// ColdStore is dormant stock kept cold until it is planted.
+type ColdStore struct {
+	Lifted   civil.Date `json:"lifted"` // or cut; until then it had the cold of the open
+	In       civil.Date `json:"in"`     // into the store
+	Out      civil.Date `json:"out"`    // zero is the day of planting
+	SetC     *float64   `json:"setC,omitempty"`
+	Readings []Reading  `json:"readings,omitempty"`
+}
+
+// Reading is a temperature read in the store.
+type Reading struct {
+	ID    string     `json:"id"`
+	On    civil.Date `json:"on"`
+	TempC float64    `json:"tempC"`
+}
+
+const maxReadings = 500
+
+// valid refuses a store no stock was ever in.
+func (c *ColdStore) valid() error {
+	if c == nil {
+		return nil
+	}
+	for _, d := range []struct {
+		field string
+		day   civil.Date
+	}{{"lifted", c.Lifted}, {"in", c.In}, {"out", c.Out}} {
+		if err := entered("planting.store."+d.field, d.day); err != nil {
+			return err
+		}
+	}
+	switch {
+	case c.Lifted.IsZero():
+		return finding.Bad("planting.store.lifted", "", "is missing", "the day the plants are lifted or cut")
+	case c.In.IsZero() || c.In.Before(c.Lifted):
+		return finding.Bad("planting.store.in", c.In, "lies before the plants are lifted", "that day or a later one")
+	case !c.Out.IsZero() && c.Out.Before(c.In):
+		return finding.Bad("planting.store.out", c.Out, "lies before they go into the store", "that day or a later one, or nothing for the day of planting")
+	case c.In.Sub(c.Lifted) > 400 || !c.Out.IsZero() && c.Out.Sub(c.In) > 800:
+		return finding.Bad("planting.store.in", c.In, "is too long a time", "days of one winter")
+	case c.SetC != nil && !(*c.SetC >= -30 && *c.SetC <= 30):
+		return finding.Bad("planting.store.setC", *c.SetC, "is not the temperature of a store", "-30 to 30 °C")
+	case len(c.Readings) > maxReadings:
+		return finding.Bad("planting.store.readings", len(c.Readings), "are more readings than are kept", fmt.Sprintf("%d at most", maxReadings))
+	}
+	for i, r := range c.Readings {
+		at := fmt.Sprintf("planting.store.readings[%d]", i)
+		if r.ID == "" || len(r.ID) > 60 || r.On.IsZero() {
+			return finding.Bad(at, r.ID, "is no reading", "an id and the day it was read")
+		}
+		if !(r.TempC >= -40 && r.TempC <= 50) {
+			return finding.Bad(at+".tempC", r.TempC, "is not a temperature of a store", "-40 to 50 °C")
+		}
+	}
+	return nil
+}

@@ -1684,7 +1684,7 @@ export interface components {
             fieldH: number;
             fieldOk: boolean;
             storeH: number;
-        };
+        } | null;
         RaisedStage: {
             id: string;
             name: string;

@@ -121,6 +121,15 @@ func TestPhoneWithoutSignal(t *testing.T) {
 	}
 }
 
+// Work that waits for something seen on the ground: not so yet, it is looked at again some days later, and the list says so.
+func TestNotYetSo(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 1280, 900)
+	must(t, page.Go("/jobs"), page.Says("the first husks open"), page.Press("Smooth and clean the floor; irrigation off: not yet so"), page.Says("not yet; it is looked at again"), page.Says("not so yet on 15 Mar 2027"))
+	look(t, page, "not-yet")
+}
+
 // Long canes kept in a cold store: days and cold follow the dates, a reading too cold is said, a press plants when the cold is met.
 func TestCanesInTheColdStore(t *testing.T) {
 	t.Parallel()

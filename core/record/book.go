@@ -6,6 +6,7 @@ import "slowroot/core/civil"
 type Book struct {
 	Done      map[string]civil.Date // job → the day it was done
 	NotNeeded map[string]string     // job → why not
+	NotYet    map[string]civil.Date // job → the last day it was looked at and what it waits for was not so
 	Share     map[string]float64    // job → how much of it is done, where it is not whole
 	Last      map[string]string     // job → the id of the last record of it that holds
 	PickedKg  map[int]float64       // year a season starts in → kg off the block
@@ -15,7 +16,8 @@ type Book struct {
 // Open makes the book of a planting from the records of its block. What is said last of a job holds: work recorded as
 // done is no longer not needed, and the other way round. Pickings of a season, and parts of a job, add up.
 func Open(all []Record, planting string) Book {
-	b := Book{Done: map[string]civil.Date{}, NotNeeded: map[string]string{}, Share: map[string]float64{}, Last: map[string]string{}, PickedKg: map[int]float64{}}
+	b := Book{Done: map[string]civil.Date{}, NotNeeded: map[string]string{}, NotYet: map[string]civil.Date{}, Share: map[string]float64{},
+		Last: map[string]string{}, PickedKg: map[int]float64{}}
 	for _, r := range Standing(all) {
 		if r.Planting != planting {
 			continue
@@ -32,6 +34,8 @@ func Open(all []Record, planting string) Book {
 		case NotNeeded:
 			delete(b.Done, r.Operation)
 			b.NotNeeded[r.Operation] = r.Note
+		case NotYet:
+			b.NotYet[r.Operation] = civil.Later(b.NotYet[r.Operation], r.Day)
 		case Partly:
 			b.add(r)
 		case Picked:

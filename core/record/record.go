@@ -20,6 +20,7 @@ const (
 	Done      Kind = "done"       // a job, on a day
 	Partly    Kind = "partly"     // a job, by a share of it
 	NotNeeded Kind = "not-needed" // a job, and why not
+	NotYet    Kind = "not-yet"    // a job was looked at on a day: what it waits for is not so yet
 	Counted   Kind = "counted"    // living stations, fruits, pots: a whole number of something
 	Measured  Kind = "measured"   // a quantity with its unit
 	Picked    Kind = "picked"     // kg off the block in a season
@@ -27,7 +28,7 @@ const (
 )
 
 // Kinds are those known.
-var Kinds = []Kind{Done, Partly, NotNeeded, Counted, Measured, Picked, Withdrawn}
+var Kinds = []Kind{Done, Partly, NotNeeded, NotYet, Counted, Measured, Picked, Withdrawn}
 
 // Record is one thing that happened. ID is made by whoever writes it, so that sending it twice keeps it once.
 type Record struct {
@@ -103,6 +104,11 @@ func (r Record) says() error {
 	case Done:
 		if r.Day.IsZero() {
 			return finding.Bad("day", "", "work was done on a day", "a day written YYYY-MM-DD")
+		}
+		return job()
+	case NotYet:
+		if r.Day.IsZero() {
+			return finding.Bad("day", "", "it was looked at on a day", "a day written YYYY-MM-DD")
 		}
 		return job()
 	case Partly:

@@ -30,6 +30,8 @@ type Job struct {
 	Baseline  civil.Date `json:"baseline"`
 	Passed    bool       `json:"passed"`
 	Late      bool       `json:"late"`      // after planting: its days have passed lately and nothing is said of it
+	When      string     `json:"when"`      // what it waits for within its time, seen on the ground; "" for nothing
+	Looked    civil.Date `json:"looked"`    // last, and it was not so yet
 	NotNeeded string     `json:"notNeeded"` // why a person said that it is not needed here
 	Record    string     `json:"record"`    // id of the last record of it that holds, "" with none
 	On        civil.Date `json:"on"`        // the day it is planned on; zero leaves it to its time

@@ -102,6 +102,7 @@ type Operation struct {
 	Ages    Ages           `yaml:"ages" json:"ages"`
 	Follows *civil.Follows `yaml:"follows" json:"follows,omitempty"` // only with Season
 	Hours   *Hours         `yaml:"hours" json:"hours,omitempty"`     // it takes a hectare; nil is not known
+	Cond    *Condition     `yaml:"cond" json:"cond,omitempty"`       // it waits for within its time; nil is none
 	Origin  string         `yaml:"origin" json:"origin"`
 }
 
@@ -115,6 +116,12 @@ func (o *Operation) follows() error {
 		return fmt.Errorf("what is recorded of another moves only work that has a season")
 	}
 	return f.Check()
+}
+
+// Condition is what work waits for within its time, seen on the ground by a person; where it is not so yet, it is looked at again after a while.
+type Condition struct {
+	Says  string `yaml:"says" json:"says"`
+	Again Offset `yaml:"again" json:"again"`
 }
 
 // Hours is how long work takes a hectare, a person's hours or a machine's with its driver, each round of it.
@@ -237,6 +244,9 @@ func Check(ops []Operation) error {
 			if !known[k] {
 				return fail("season %q is not one of %s", k, strings.Join(Keys, ", "))
 			}
+		}
+		if c := o.Cond; c != nil && (c.Says == "" || c.Again.IsZero() || c.Again.N < 0) {
+			return fail("a condition says what is waited for, and after how long it is looked at again")
 		}
 		if err := o.follows(); err != nil {
 			return fail("%v", err)

@@ -49,8 +49,24 @@ func FromSheet(in In, say *report.Voice) []report.Job {
 			Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation},
 			Key: j.Key, Kind: kinds[j.Key], Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Done: j.Done, NotNeeded: in.Book.NotNeeded[j.Key],
 			Passed: !in.Standing && j.Passed(say.Today)})
+		if c := o.Cond; c != nil {
+			in.waits(&jobs[len(jobs)-1], *c, say)
+		}
 	}
 	return jobs
+}
+
+// waits puts a job that waits for something behind the last look that found it not so yet.
+func (in In) waits(j *report.Job, c schedule.Condition, say *report.Voice) {
+	j.When = say.Marked(c.Says)
+	looked, ok := in.Book.NotYet[j.Key]
+	if !ok || !j.Done.IsZero() || looked.Before(j.From) {
+		return
+	}
+	j.Looked = looked
+	again := c.Again.From(looked, 1)
+	j.From, j.By = civil.Later(j.From, again), civil.Later(j.By, again)
+	j.Rule += fmt.Sprintf("; looked at on %s and not so yet, again after %s", looked.Words(), c.Again.Words())
 }
 
 // Kinds maps each job of the sheet to the kind of its task.

@@ -49,7 +49,7 @@ func TestASheetToAPage(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, want := range []string{"Dig the drains", "Plant", "Gate Field, Carrow Vale", "1 March 2027 to 14 March 2027", "Caution: Trenches can collapse", "P2O5 30 kg", "rotted manure",
-			"Clear", "50 m; north is up", "looked at afterwards"} {
+			"Clear", "20 m; north is up", "looked at afterwards"} {
 			if !strings.Contains(string(out), want) {
 				t.Errorf("%s: no %q in\n%s", paper, want, out)
 			}

@@ -1348,7 +1348,7 @@ export interface components {
             planting?: string;
             operation?: string;
             /** @enum {string} */
-            kind: "done" | "partly" | "not-needed" | "counted" | "measured" | "picked" | "withdrawn";
+            kind: "done" | "partly" | "not-needed" | "not-yet" | "counted" | "measured" | "picked" | "withdrawn";
             day?: string;
             who?: string;
             corrects?: string;
@@ -2117,6 +2117,10 @@ export interface components {
             passed: boolean;
             /** @description after planting: its days have passed lately and nothing is said of it */
             late: boolean;
+            /** @description what it waits for within its time; empty for nothing */
+            when: string;
+            /** @description last, and it was not so yet */
+            looked: string;
             notNeeded: string;
             share: number;
             record: string;
@@ -2239,6 +2243,10 @@ export interface components {
                 baseline: string;
                 passed: boolean;
                 late: boolean;
+                /** @description what it waits for within its time; empty for nothing */
+                when: string;
+                /** @description last, and it was not so yet */
+                looked: string;
                 notNeeded: string;
                 share: number;
                 record: string;

@@ -21,6 +21,7 @@ export function RecordList({ doc, plan }: { doc: BlockDoc; plan: Plan }) {
     ({
       done: () => `${names.get(r.operation ?? "") ?? r.operation}: done`,
       partly: () => `${names.get(r.operation ?? "") ?? r.operation}: ${Math.round((r.share ?? 0) * 100)} % done`,
+      "not-yet": () => `${names.get(r.operation ?? "") ?? r.operation}: looked at, not yet`,
       "not-needed": () => `${names.get(r.operation ?? "") ?? r.operation}: not needed`,
       counted: () => `${r.what}: ${text(r.value ?? 0, "count")}`,
       measured: () => `${r.what}: ${r.value} ${r.unit}`,

@@ -87,6 +87,12 @@ export function JobTable({
             <td>
               <b>{j.name}</b> <span className="text-faint">{j.phase}</span>
               {j.detail && <div>{j.detail}</div>}
+              {j.when && (
+                <div>
+                  <b>When</b> {j.when}
+                  {j.looked && <span className="text-faint">; not so yet on {day(j.looked)}</span>}
+                </div>
+              )}
               {j.why && <div className="text-sm text-faint">{j.why}</div>}
               {j.caution && (
                 <div className="text-sm">
@@ -107,6 +113,7 @@ export function JobTable({
                   name={j.name}
                   done={j.done}
                   notNeeded={j.notNeeded}
+                  when={j.when}
                   share={j.share}
                   record={j.record}
                   today={today}

@@ -12,6 +12,7 @@ export function MarkJob({
   record,
   today,
   mark,
+  when,
   large,
 }: {
   name: string;
@@ -21,6 +22,7 @@ export function MarkJob({
   record: string; // of what a person said; "" where the plan found it
   today: string;
   mark: (m: Mark) => void;
+  when?: string; // what it waits for
   large?: boolean; // for thumbs and gloves
 }) {
   const [asking, setAsking] = useState<"" | "why" | "part">("");
@@ -72,6 +74,15 @@ export function MarkJob({
       >
         Done
       </button>
+      {when && (
+        <button
+          className={large ? "act min-h-12" : "text-sm whitespace-nowrap text-faint underline"}
+          onClick={() => mark({ notYet: today })}
+          aria-label={`${name}: not yet so`}
+        >
+          not yet
+        </button>
+      )}
       <button
         className={large ? "act min-h-12" : "text-sm whitespace-nowrap text-faint underline"}
         onClick={() => setAsking("part")}

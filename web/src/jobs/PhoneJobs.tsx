@@ -8,14 +8,15 @@ import { MarkJob } from "./MarkJob";
 type EstateJob = Schema["EstateJob"];
 
 /** When a job is to be done, seen from today. */
-export function turn({ job: j }: EstateJob, today: string): "late" | "now" | "coming" {
+export function turn({ job: j }: EstateJob, today: string): "late" | "waits" | "now" | "coming" {
   const from = j.on || j.from;
   const by = j.on || j.by;
   if (j.passed || by < today) return "late";
-  return from <= today ? "now" : "coming";
+  if (from > today) return "coming";
+  return j.when && !j.done ? "waits" : "now";
 }
 
-const heads = { late: "Late", now: "To be done now", coming: "Coming" };
+const heads = { late: "Late", now: "To be done now", waits: "Look whether it is so", coming: "Coming" };
 
 /** The jobs as large entries for a phone in the sun: where, how much, the caution, and what came of it. */
 export function PhoneJobs({
@@ -34,7 +35,7 @@ export function PhoneJobs({
   if (open.length === 0) return <p className="py-3 text-faint">No job falls in this time.</p>;
   return (
     <>
-      {(["now", "late", "coming"] as const).map((t) => {
+      {(["now", "waits", "late", "coming"] as const).map((t) => {
         const some = open.filter((j) => turn(j, today) === t);
         if (some.length === 0) return null;
         return (
@@ -47,6 +48,12 @@ export function PhoneJobs({
                 <li key={block + j.key} className="border-b-2 border-line py-3">
                   <p className="text-xl leading-tight font-semibold">{j.name}</p>
                   <p className="text-lg">{blockName}</p>
+                  {j.when && (
+                    <p className="mt-1">
+                      <b>When</b> {j.when}
+                      {j.looked && `; not so yet on ${day(j.looked)}`}
+                    </p>
+                  )}
                   {j.detail && <p className="mt-1">{j.detail}</p>}
                   {j.caution && (
                     <p className="mt-1 border-2 border-decide px-2 py-1">
@@ -65,6 +72,7 @@ export function PhoneJobs({
                         name={j.name}
                         done={j.done}
                         notNeeded={j.notNeeded}
+                        when={j.when}
                         share={j.share}
                         record={j.record}
                         today={today}

@@ -21,6 +21,7 @@ type OwnJob struct {
 // Effort is what a job asks of the people: hours each time, and which crew.
 type Effort struct {
 	Hours *float64 `json:"hours,omitempty"` // nil is not known, which is not nought
+	Way   string   `json:"way,omitempty"`   // it is done, one of those its sheet knows; "" is the usual one
 	Crew  string   `json:"crew,omitempty"`  // id of a crew of the estate; "" is the first that is there for such work
 }
 
@@ -84,6 +85,9 @@ const maxOwnJobs, maxCrews = 500, 20
 func (e Effort) valid(at string) error {
 	if h := e.Hours; h != nil && !(*h >= 0 && *h <= 1e6) {
 		return finding.Bad(at+".hours", *h, "are not hours of work", "0 to 1 000 000, or nothing where they are not known")
+	}
+	if len(e.Way) > 80 {
+		return finding.Bad(at+".way", e.Way, "is not a way work is done", "one of those its sheet knows")
 	}
 	if len(e.Crew) > 60 {
 		return finding.Bad(at+".crew", e.Crew, "is not the id of a crew", "one of the estate's crews")

@@ -64,6 +64,9 @@ func TestHoursFollowTheGround(t *testing.T) {
 			known := 0
 			for _, j := range p.Jobs {
 				h := ops[j.Operation]
+				if len(j.Ways) == 1 || len(j.Ways) > 1 && j.Way != j.Ways[0] {
+					t.Errorf("%s: %s is done by %q of %q", s.Name, j.Key, j.Way, j.Ways)
+				}
 				if h == nil {
 					if j.Hours != nil && j.HoursBy == "" {
 						t.Errorf("%s, %s: %s takes hours nobody says from where", s.Name, l.Name, j.Key)
@@ -79,6 +82,22 @@ func TestHoursFollowTheGround(t *testing.T) {
 				t.Errorf("%s, %s: no work of its sheet has hours", s.Name, l.Name)
 			}
 		}
+	}
+	berry := input(t, "strawberry")
+	berry.Block.Planting.Effort = map[string]document.Effort{"plant": {Way: "a crew behind a wheel"}}
+	hand, wheel := 0.0, 0.0
+	for _, p := range []*Plan{compute(t, input(t, "strawberry")), compute(t, berry)} {
+		for _, j := range p.Jobs {
+			if j.Key == "plant" {
+				hand, wheel = wheel, *j.Hours
+				if j.Way == "" || len(j.Ways) != 2 {
+					t.Errorf("planting is done by %q of %q", j.Way, j.Ways)
+				}
+			}
+		}
+	}
+	if math.Abs(hand/wheel-159/37.5) > 1e-6 {
+		t.Errorf("planting takes %g h by hand, %g behind a wheel", hand, wheel)
 	}
 	in := input(t, "apple")
 	said := 7.0

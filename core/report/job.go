@@ -40,6 +40,8 @@ type Job struct {
 	Operation string     `json:"operation"` // it is an occurrence of
 	Hours     *float64   `json:"hours"`     // it asks for; nil where nobody knows
 	HoursBy   string     `json:"hoursBy"`   // "said" by a person, or the rate they are reckoned with; "" where nobody knows
+	Way       string     `json:"way"`       // it is done, where there are several
+	Ways      []string   `json:"ways"`      // it can be done, the usual first; none where there is one
 	Crew      string     `json:"crew"`      // id, as it was said; "" where nobody said it
 	Who       string     `json:"who"`       // id of the crew that does it; "" where the estate has none for it
 	Own       bool       `json:"own"`       // a person added it

@@ -102,6 +102,7 @@ type Operation struct {
 	Ages    Ages           `yaml:"ages" json:"ages"`
 	Follows *civil.Follows `yaml:"follows" json:"follows,omitempty"` // only with Season
 	Hours   *Hours         `yaml:"hours" json:"hours,omitempty"`     // it takes a hectare; nil is not known
+	Else    []Hours        `yaml:"else" json:"else,omitempty"`       // done another way, each with its By
 	Cond    *Condition     `yaml:"cond" json:"cond,omitempty"`       // it waits for within its time; nil is none
 	Origin  string         `yaml:"origin" json:"origin"`
 }
@@ -126,6 +127,7 @@ type Condition struct {
 
 // Hours is how long work takes a hectare, a person's hours or a machine's with its driver, each round of it.
 type Hours struct {
+	By      string  `yaml:"by" json:"by,omitempty"` // how it is done; "" where there is one way
 	Low     float64 `yaml:"low" json:"low"`
 	Base    float64 `yaml:"base" json:"base,omitempty"` // 0 is halfway between the least and the most
 	High    float64 `yaml:"high" json:"high"`
@@ -133,6 +135,44 @@ type Hours struct {
 	Every   Offset  `yaml:"every" json:"every,omitzero"`    // a round comes, from the first to the last day it is done
 	Machine bool    `yaml:"machine" json:"machine,omitempty"`
 	Origin  string  `yaml:"origin" json:"origin,omitempty"` // "" is from memory
+}
+
+// HoursBy are the hours of the way work is done: that named, else the first.
+func (o Operation) HoursBy(way string) *Hours {
+	for i := range o.Else {
+		if o.Else[i].By == way && way != "" {
+			return &o.Else[i]
+		}
+	}
+	return o.Hours
+}
+
+// Ways are how work can be done, the usual first; none where there is one way.
+func (o Operation) Ways() []string {
+	if len(o.Else) == 0 || o.Hours == nil {
+		return nil
+	}
+	out := []string{o.Hours.By}
+	for _, h := range o.Else {
+		out = append(out, h.By)
+	}
+	return out
+}
+
+// hoursSound reports hours that cannot be, or ways without a name of their own.
+func (o Operation) hoursSound() bool {
+	if o.Hours == nil {
+		return len(o.Else) == 0
+	}
+	ok, known := o.Hours.sound(), map[string]bool{}
+	for _, h := range o.Else {
+		ok = ok && h.sound()
+	}
+	for _, w := range o.Ways() {
+		ok = ok && w != "" && !known[w]
+		known[w] = true
+	}
+	return ok
 }
 
 // Usual is the hours to reckon with.
@@ -254,8 +294,8 @@ func Check(ops []Operation) error {
 		if p := o.Repeat; p != nil && (o.After == "" || !p.sound(known)) {
 			return fail("what comes back is done after something, every so long, 2 to %d times or until a season that is known", mostTimes)
 		}
-		if h := o.Hours; h != nil && !h.sound() {
-			return fail("hours a hectare rise from low over base to high, at most 5 000, with rounds or a time between them")
+		if !o.hoursSound() {
+			return fail("hours a hectare rise from low over base to high, at most 5 000, with rounds or a time between them; each other way has a name")
 		}
 		ref := o.Before + o.After
 		if ref != "" && ref != Planting && at[ref] == nil {

@@ -859,12 +859,16 @@ type SheetOperation struct {
 	Caution string `json:"caution"`
 	Detail  string `json:"detail"`
 
+	// Else any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+	Else *Open `json:"else,omitempty"`
+
 	// Follows any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	Follows *Open `json:"follows,omitempty"`
 
 	// Hours a hectare, each round
 	Hours *struct {
 		Base *float32 `json:"base,omitempty"`
+		By   *string  `json:"by,omitempty"`
 
 		// Every any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 		Every   *Open   `json:"every,omitempty"`

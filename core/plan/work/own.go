@@ -24,7 +24,7 @@ func WithOwn(jobs []report.Job, b document.Block, planting *document.Planting, b
 	for i := range jobs {
 		jobs[i].Operation = schedule.OperationOf(jobs[i].Key)
 		if e, ok := effort[jobs[i].Operation]; ok {
-			jobs[i].Hours, jobs[i].Crew = e.Hours, e.Crew
+			jobs[i].Hours, jobs[i].Crew, jobs[i].Way = e.Hours, e.Crew, e.Way
 		}
 	}
 	if planting != nil {

@@ -34,18 +34,20 @@ func ByRate(jobs []report.Job, in Rates, say *report.Voice) {
 	for _, l := range prepared.Lines {
 		lines[l.Key] = l
 	}
-	planting, hours := map[string]bool{}, map[string]*schedule.Hours{}
-	for i, o := range ops {
-		hours[o.ID] = ops[i].Hours
+	planting, of := map[string]bool{}, map[string]schedule.Operation{}
+	for _, o := range ops {
+		of[o.ID] = o
 		planting[o.ID] = o.Phase == "plant" && o.After == schedule.Planting && o.Better.IsZero()
 	}
 	for i := range jobs {
 		j := &jobs[i]
+		o := of[schedule.OperationOf(j.Key)]
+		h := choose(j, o)
 		if j.Hours != nil {
 			j.HoursBy = "said"
 			continue
 		}
-		if h := hours[schedule.OperationOf(j.Key)]; h != nil && in.Planted > 0 {
+		if h != nil && in.Planted > 0 {
 			in.byHectare(j, *h, say)
 			continue
 		}
@@ -63,6 +65,17 @@ func ByRate(jobs []report.Job, in Rates, say *report.Voice) {
 			j.Hours, j.HoursBy = &h, "45 plants an hour by hand (30 to 60), common practice"
 		}
 	}
+}
+
+// choose takes the way a job is done, and gives its hours.
+func choose(j *report.Job, o schedule.Operation) *schedule.Hours {
+	h := o.HoursBy(j.Way)
+	if j.Ways = o.Ways(); len(j.Ways) > 0 {
+		j.Way = h.By
+	} else {
+		j.Ways, j.Way = []string{}, ""
+	}
+	return h
 }
 
 // Assign says of each job which crew of the estate does it.

@@ -1771,10 +1771,12 @@ export interface components {
             by: string;
             detail?: string;
             hours?: number;
+            way?: string;
             crew?: string;
         };
         Effort: {
             hours?: number;
+            way?: string;
             crew?: string;
         };
         Delivery: {
@@ -2093,6 +2095,9 @@ export interface components {
             planned: string;
             /** @description days it can wait without moving planting; null where it is not bound */
             slack: number | null;
+            /** @description it is done, where there are several */
+            way: string;
+            ways: string[];
             /** @description as it was said */
             crew: string;
             /** @description id of the crew that does it; empty where the estate has none for it */
@@ -2229,6 +2234,8 @@ export interface components {
                 hoursBy: string;
                 planned: string;
                 slack: number | null;
+                way: string;
+                ways: string[];
                 crew: string;
                 who: string;
                 machine: boolean;
@@ -3733,7 +3740,9 @@ export interface components {
                 every?: components["schemas"]["Open"];
                 machine?: boolean;
                 origin?: string;
+                by?: string;
             };
+            else?: components["schemas"]["Open"];
             id: string;
             name: string;
             phase: string;

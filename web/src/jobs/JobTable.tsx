@@ -133,9 +133,9 @@ export function JobTable({
 /** What a job asks of the people: hours each time, and which crew; said once for an operation, it holds every time it comes back. */
 function EffortOf({ job: j, block, crews }: { job: Job; block: string; crews: Schema["Crew"][] }) {
   const { number } = useReading();
-  const keep = (part: { hours?: number; crew?: string }) => {
-    const next = { hours: j.hoursBy === "said" ? (j.hours ?? undefined) : undefined, crew: j.crew, ...part };
-    const said = { hours: next.hours ?? null, crew: next.crew }; // null takes them away again
+  const keep = (part: { hours?: number; crew?: string; way?: string }) => {
+    const next = { hours: j.hoursBy === "said" ? (j.hours ?? undefined) : undefined, crew: j.crew, way: j.way, ...part };
+    const said = { hours: next.hours ?? null, crew: next.crew, way: next.way }; // null takes them away again
     void changeBlock(
       block,
       (b) =>
@@ -163,6 +163,15 @@ function EffortOf({ job: j, block, crews }: { job: Job; block: string; crews: Sc
             ? "h each time"
             : `about ${number(j.hours, "hours")} h ${j.hoursBy}`}
       </span>
+      {j.ways.length > 1 && (
+        <Pick
+          label={`How: ${j.name}`}
+          hidden
+          value={j.way}
+          options={j.ways.map((w) => ({ id: w, words: w }))}
+          keep={(way) => keep({ way })}
+        />
+      )}
       {!j.own && (
         <DayField
           label={`Day of ${j.name}`}

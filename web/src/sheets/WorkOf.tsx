@@ -14,7 +14,7 @@ export function WorkOf({ s }: { s: Sheet }) {
       <>
         {h.low < h.high ? `${perArea(h.low)}–${perArea(h.high)}` : perArea(h.high)}
         <span className="block text-sm text-faint">
-          {[h.machine && "machine", (h.rounds ?? 0) > 1 && `${h.rounds} rounds`, h.every && "each round"]
+          {[h.by || (h.machine && "machine"), (h.rounds ?? 0) > 1 && `${h.rounds} rounds`, h.every && "each round"]
             .filter(Boolean)
             .join(", ")}
         </span>

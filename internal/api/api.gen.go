@@ -857,10 +857,11 @@ type SheetOperation struct {
 	Before  string `json:"before"`
 	Better  string `json:"better"`
 	Caution string `json:"caution"`
-	Detail  string `json:"detail"`
 
-	// Else any JSON, null where nothing is said; its shape is said where the format of practice sheets is
-	Else *Open `json:"else,omitempty"`
+	// Cond any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+	Cond   *Open    `json:"cond,omitempty"`
+	Detail string   `json:"detail"`
+	Else   *[]*Open `json:"else,omitempty"`
 
 	// Follows any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	Follows *Open `json:"follows,omitempty"`

@@ -3742,7 +3742,8 @@ export interface components {
                 origin?: string;
                 by?: string;
             };
-            else?: components["schemas"]["Open"];
+            else?: components["schemas"]["Open"][];
+            cond?: components["schemas"]["Open"];
             id: string;
             name: string;
             phase: string;

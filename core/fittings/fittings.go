@@ -157,7 +157,8 @@ var Priced = []struct{ Item, Name, Unit string }{
 	{"stake", "stake", "piece"}, {"tie", "tie", "piece"}, {"guard", "guard", "piece"}, {"screen", "screen for young plants", "piece"}, {"fence", "fence netting",
 		"m"},
 	{"fence-post", "fence post", "piece"}, {"gate", "gate", "piece"}, {"hoop", "tunnel hoop", "piece"}, {"tunnel-film", "tunnel film", "m²"},
-	{"net", "net or rope", "m"},
+	{"net", "net or rope", "m"}, {"kit", "arm or post of a kit", "piece"}, {"kit-end", "row end of a kit", "piece"}, {"cover-film", "film of a rain cover", "m²"},
+	{"bracket", "bracket of a rain cover", "piece"},
 	{"seed", "seed of a cover", "kg"}, {"pot", "pot or bag", "piece"}, {"substrate", "substrate", "m³"},
 }
 
@@ -178,6 +179,10 @@ var Kinds = []Kind{
 			{"slack", "Wire cut longer by", units.Fraction, 0.03, 0, 0.3}, {"braceM", "Extra brace in rows longer than", units.Distance, 120, 20, 1000},
 			{"rollM", "Wire on a roll", units.Distance, 500, 10, 10000},
 			{lifeY, lastsLabel, units.Plain, 20, 0, 60}}, take: trellis},
+	{ID: "kit", Name: "Support bought as a kit", Says: "arms or posts by spacing along every row, with their ends: wire and anchors come with it",
+		Source: "method LAY-8; usual values " + practice,
+		Fields: []Field{{"armM", "Between arms or posts", units.Spacing, 9.1, 1, 30}, {"spare", "Spare", units.Fraction, 0.02, 0, 0.5},
+			{lifeY, lastsLabel, units.Plain, 20, 0, 60}}, take: kit},
 	{ID: "drip", Name: "Drip line", Says: "line along every row, with its emitters", Source: "method BED-2; usual values " + practice, Fields: []Field{
 		{"lines", "Lines a row", units.Count, 1, 1, 6}, {"emitterM", "Between emitters", units.Spacing, 0.5, 0.1, 10}, {"extra", "Cut longer by", units.Fraction,
 			0.02, 0, 0.3},
@@ -214,6 +219,9 @@ var Kinds = []Kind{
 			{"highM", "Height", units.Spacing, 3.5, 0.5, 8}, {"hoopM", "Between hoops", units.Spacing, 2, 0.5, 6}, {"skirtM", "Film buried each side", units.Spacing,
 				0.5, 0, 3},
 			{lifeY, lastsLabel, units.Plain, 0, 0, 60}}, take: tunnel},
+	{ID: "cover", Name: "Rain cover", Says: "film on brackets over every row", Source: "geometry; usual values " + practice, Fields: []Field{
+		{"widthM", "Width of the film", units.Spacing, 2.2, 0.5, 10}, {"endM", "At each row end", units.Spacing, 1, 0, 10},
+		{"bracketM", "Between brackets", units.Spacing, 3, 0.5, 10}, {lifeY, lastsLabel, units.Plain, 0, 0, 60}}, take: cover},
 	{ID: "net", Name: "Net or rope", Says: "along every row", Source: practice, Fields: []Field{{"lines", "Lines a row", units.Count, 1, 1, 10},
 		{"extra", "Cut longer by", units.Fraction, 0.05, 0, 0.5},
 		{lifeY, lastsLabel, units.Plain, 0, 0, 60}}, take: net},

@@ -3,6 +3,7 @@ package fittings
 import (
 	"errors"
 	"math"
+	"slices"
 	"testing"
 
 	"slowroot/core/finding"
@@ -117,5 +118,35 @@ func TestEveryKindOnAnySite(t *testing.T) {
 	}
 	if Valid("x", "moat", nil) == nil || Take("moat", nil, Site{}) != nil {
 		t.Error("a moat is taken")
+	}
+}
+
+// A kit and a rain cover on 12 rows of 96 m by hand: arms 9.1 m apart, ⌈96/9.1⌉ + 1 = 12 a row, 144 and 2 % spare; 24 row ends; film
+// (96 + 2) · 2.2 · 12 = 2 587.2 m²; brackets 3 m apart, 33 a row. Arms of cane trellises stand 4.6 to 9.1 m apart (LAY-8).
+func TestKitAndRainCover(t *testing.T) {
+	var s Site
+	for range 12 {
+		s.RowsM = append(s.RowsM, 96)
+	}
+	k := Take("kit", nil, s)
+	near(t, "arms", amount(t, k, "arms or posts of the kit"), 147, 0)
+	near(t, "row ends", amount(t, k, "row ends of the kit"), 24, 0)
+	c := Take("cover", nil, s)
+	near(t, "film", amount(t, c, "film of the rain cover"), 2587.2, 1e-9)
+	near(t, "brackets", amount(t, c, "brackets of the rain cover"), 396, 0)
+}
+
+// A fitting is put up again every so many years while it lasts less than the crop.
+func TestWhatIsPutUpAgain(t *testing.T) {
+	for _, c := range []struct {
+		kind  string
+		said  map[string]float64
+		years int
+		want  []int
+	}{{"film", nil, 30, []int{9, 18, 27}}, {"film", nil, 9, nil}, {"film", map[string]float64{"lifeY": 1}, 3, []int{1, 2}}, {"fence", nil, 40, nil},
+		{"trellis", nil, 35, []int{20}}, {"pits", nil, 35, nil}, {"nothing", nil, 35, nil}} {
+		if got := Renewed(c.kind, c.said, c.years); !slices.Equal(got, c.want) {
+			t.Errorf("%s over %d years: %v, want %v", c.kind, c.years, got, c.want)
+		}
 	}
 }

@@ -33,6 +33,36 @@ func trellis(v values, s Site) []Item {
 	}
 }
 
+// kit is a support bought whole: an arm at both ends of a row and every so far between, and two row ends, method LAY-8.
+func kit(v values, s Site) []Item {
+	arms := 0.0
+	for _, l := range s.RowsM {
+		arms += up(l/v["armM"]) + 1
+	}
+	n := float64(len(s.RowsM))
+	return []Item{
+		{"arms or posts of the kit", "kit", up(arms * (1 + v["spare"])), units.Count, "⌈Σ over rows of (⌈length / spacing⌉ + 1) × (1 + spare)⌉",
+			fmt.Sprintf("⌈%.0f × %g⌉", arms, 1+v["spare"])},
+		{"row ends of the kit", "kit-end", 2 * n, units.Count, "2 × rows", fmt.Sprintf("2 × %.0f", n)},
+	}
+}
+
+// cover is a strip of film on brackets over every row.
+func cover(v values, s Site) []Item {
+	m, brackets := 0.0, 0.0
+	for _, l := range s.RowsM {
+		m += l + 2*v["endM"]
+		brackets += up(l/v["bracketM"]) + 1
+	}
+	return []Item{
+		{"film of the rain cover", "cover-film", m * v["widthM"], units.Area, "Σ over rows of (length + 2 · ends) × width",
+			fmt.Sprintf("%d rows, {%.1f m} together, {%g m} wide",
+				len(s.RowsM), s.metres(), v["widthM"])},
+		{"brackets of the rain cover", "bracket", brackets, units.Count, "Σ over rows of ⌈length / spacing⌉ + 1", fmt.Sprintf("%d rows, every {%g m}", len(s.RowsM),
+			v["bracketM"])},
+	}
+}
+
 func drip(v values, s Site) []Item {
 	m := s.metres() * v["lines"] * (1 + v["extra"])
 	emitters := 0.0

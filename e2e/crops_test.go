@@ -78,7 +78,7 @@ func TestFourLivesFromNothing(t *testing.T) {
 	for i, crop := range []struct{ name, job, gives string }{{"strawberry, annual on beds", "Bed, drip and film in one pass", "fresh fruit"},
 		{"palmarosa", "Transplant", "oil"}, {"willow coppice", "Plant and roll", "dry wood"}, {"apple", "Winter prune", "fresh fruit"}} {
 		if i > 0 {
-			must(t, page.Go("/blocks/"+id+"/plants"), page.Press("Take the crop off"), page.Press("Take it off"), page.Says("What could stand here?"))
+			must(t, page.Visit("/blocks/"+id+"/plants"), page.Press("Take the crop off"), page.Press("Take it off"), page.Says("What could stand here?"))
 		}
 		must(t, page.Wait(`!document.body.innerText.includes("…")`), page.Press("Plan "+crop.name), page.Says("Ground line"), page.Press("Care"), page.Press("All "),
 			page.Says(crop.job), page.Press("Yield"), page.Says(crop.gives), page.Press("Print the plan"), page.Says("Year by year"), page.Says("Hill Farm"))

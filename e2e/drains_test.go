@@ -249,15 +249,15 @@ func TestBedsAndInterceptor(t *testing.T) {
 		t.Errorf("lower beds take %.0f m³ and lift by %.3f; they took %.0f and %.3f", now.SoilM3, now.RiseM, was.SoilM3, was.RiseM)
 	}
 	must(t, page.Type("Top", "3"), page.Says("Stops the plan"), page.Says("not wider at its top"), page.Press("Take what fits the rows"), page.Wait(`!document.body.innerText.includes("Stops the plan")`))
-	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/soil"), page.Press("Middle"), page.Says("more root room"))
-	must(t, page.Go("/blocks/"+b["Lower Terrace"].ID+"/drains"), page.Says("The interceptor catches"), page.Says("Interceptor, 120"), page.Says("above the wet part, taken as a circle of 112"))
+	must(t, page.Visit("/blocks/"+b["Gate Field"].ID+"/soil"), page.Press("Middle"), page.Says("more root room"))
+	must(t, page.Visit("/blocks/"+b["Lower Terrace"].ID+"/drains"), page.Says("The interceptor catches"), page.Says("Interceptor, 120"), page.Says("above the wet part, taken as a circle of 112"))
 	x, y := middle(t, page, "Outlet of the interceptor")
 	must(t, page.Drag(x, y, x-10, y+60), page.Says("Outlet of the interceptor is moved"), page.Press("Bill and files"), page.Says("Trenching by machine"), page.Says("never enter a collapsing trench"))
 	if d := designOf(t, prog, b["Lower Terrace"].ID).Drains; d.Cut.Suggested || d.CatchM3Day <= 0 {
 		t.Errorf("%+v", d.Cut)
 	}
-	must(t, page.Go("/jobs"), page.Says("Jobs"))
-	must(t, page.Go("/blocks/"+b["Lower Terrace"].ID+"/care"), page.Says("Clean the silt traps"))
+	must(t, page.Visit("/jobs"), page.Says("Jobs"))
+	must(t, page.Visit("/blocks/"+b["Lower Terrace"].ID+"/care"), page.Says("Clean the silt traps"))
 }
 
 // The record of a pit on a phone: nothing scrolls sideways, the wall is drawn, and a layer is typed.

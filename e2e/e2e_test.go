@@ -376,11 +376,11 @@ func TestUnitsAreTheReaders(t *testing.T) {
 	strip := blocks(t, prog.URL)["Long Strip"]
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/blocks/"+strip.ID+"/ground"), page.Says("8.58"))
-	must(t, page.Go("/settings"))
+	must(t, page.Visit("/settings"))
 	_, err := drive.Eval[bool](page, `(document.querySelectorAll("[name=units]")[1].click(), true)`)
 	must(t, err, page.Says("Shown in acres"))
 	// 8.58 ha is 21.2 acres; the front end's figure and the sentence written in Go agree.
-	must(t, page.Go("/blocks/"+strip.ID+"/ground"), page.Wait(figure("area")+` === "21.20ac"`))
+	must(t, page.Visit("/blocks/"+strip.ID+"/ground"), page.Wait(figure("area")+` === "21.20ac"`))
 	must(t, page.PressFigure("area"), page.Wait(`document.querySelector("[role=dialog]").innerText.replace(/\s/g, "").includes("=21.20ac")`))
 }
 

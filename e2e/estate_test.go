@@ -22,7 +22,7 @@ func TestJobsAreDoneOrNotNeeded(t *testing.T) {
 	if n := len(kept); n < 2 || kept[n-1].Kind != "not-needed" || kept[n-1].Note != "the old pipes still run" || kept[n-2].Kind != "done" {
 		t.Errorf("kept: %+v", kept)
 	}
-	must(t, page.Go("/blocks/"+foot.ID+"/prepare"), page.Says("not needed: the old pipes still run"), page.Wait(`!document.body.innerText.includes("“Drains or ridges” had to be done")`))
+	must(t, page.Visit("/blocks/"+foot.ID+"/prepare"), page.Says("not needed: the old pipes still run"), page.Wait(`!document.body.innerText.includes("“Drains or ridges” had to be done")`))
 	must(t, page.Press("Drains or ridges: needed after all"), page.Says("Drains or ridges: taken back"), page.Says("“Drains or ridges” had to be done"))
 }
 

@@ -40,10 +40,10 @@ func TestSpotHeightsAndTracks(t *testing.T) {
 	gpx.WriteString(`</trkseg></trk></gpx>`)
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Says("not to dig"))
-	must(t, page.Go("/heights"), page.Upload(kept(t, "levels.csv", csv.String())), page.Says("289 spot heights"), page.Says("longitude and latitude"), page.Type("or plus or minus", "0.02"), page.Wait(`!document.querySelector("form button").disabled`), page.Press("Add these heights"), page.Says("levels is added"))
+	must(t, page.Visit("/heights"), page.Upload(kept(t, "levels.csv", csv.String())), page.Says("289 spot heights"), page.Says("longitude and latitude"), page.Type("or plus or minus", "0.02"), page.Wait(`!document.querySelector("form button").disabled`), page.Press("Add these heights"), page.Says("levels is added"))
 	must(t, page.Upload(kept(t, "walk.gpx", gpx.String())), page.Says("289 spot heights"), page.Type("How well a height is known", "6"), page.Press("Add these heights"), page.Says("walk is added"))
 	// the surveyor's are used, not the telephone's
-	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Says("drain depth"), page.Wait(`!document.body.innerText.includes("not to dig")`))
+	must(t, page.Visit("/blocks/"+foot.ID+"/drains"), page.Says("drain depth"), page.Wait(`!document.body.innerText.includes("not to dig")`))
 	var d struct {
 		Drains struct{ AccuracyM float64 }
 	}
@@ -51,7 +51,7 @@ func TestSpotHeightsAndTracks(t *testing.T) {
 	if d.Drains.AccuracyM != 0.02 {
 		t.Errorf("designed on heights to %g m", d.Drains.AccuracyM)
 	}
-	must(t, page.Go("/heights"), page.Upload(kept(t, "none.gpx", `<?xml version="1.0"?><gpx version="1.1" creator="t"><wpt lat="-38" lon="172"></wpt></gpx>`)), page.Says("no point in it carries a height"))
+	must(t, page.Visit("/heights"), page.Upload(kept(t, "none.gpx", `<?xml version="1.0"?><gpx version="1.1" creator="t"><wpt lat="-38" lon="172"></wpt></gpx>`)), page.Says("no point in it carries a height"))
 	page.Forgive("422")
 }
 
@@ -147,7 +147,7 @@ func TestWhatGrewBeforeAndWhatFollows(t *testing.T) {
 	}
 	must(t, page.Press("Take this way: "+other), page.Type("Why this way", "the contractor has the drill"), page.Press("Take this way"), page.Says(other+" is taken"), page.Says("the contractor has the drill"))
 	// the list on paper
-	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/checklist"), page.Says("for elderberry; 0 of 24 looked at"))
+	must(t, page.Visit("/blocks/"+b["Gate Field"].ID+"/checklist"), page.Says("for elderberry; 0 of 24 looked at"))
 	pdf, err := page.PDF()
 	if err != nil || len(pdf) < 10_000 {
 		t.Errorf("the list prints to %d bytes, %v", len(pdf), err)

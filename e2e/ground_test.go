@@ -97,9 +97,9 @@ func TestMatrixOpensWhatLimits(t *testing.T) {
 	must(t, page.Press("Persimmon, Orchard Foot, pH: "), page.Says("Lime: "), page.Says("North Quarry ground limestone"), page.Says("months before planting"), page.Says("C$"), page.Press("Close"))
 	must(t, page.Press("Banana, Orchard Foot, Winter cold"), page.Says("No works change this."), page.Press("Close"))
 	// one crop against every block
-	must(t, page.Press("Hazelnut"), page.Says("Where could hazelnut stand?"), page.Wait(`document.querySelectorAll("tbody tr").length === 9`), page.Says("Gate Field: Hazelnut: not here"))
+	must(t, page.Press("Hazelnut"), page.Says("Where could hazelnut stand?"), page.Wait(`document.querySelectorAll("tbody tr").length === 11`), page.Says("Gate Field: Hazelnut: not here"))
 	// a crop is considered, and its preparation follows
-	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/fit"), page.Press("consider elderberry"), page.Says("elderberry, considered for"), page.Press("Prepare"), page.Says("work before planting"), page.Says("Sprouting where the soil is covered"))
+	must(t, page.Visit("/blocks/"+b["Gate Field"].ID+"/fit"), page.Press("consider elderberry"), page.Says("elderberry, considered for"), page.Press("Prepare"), page.Says("work before planting"), page.Says("Sprouting where the soil is covered"))
 }
 
 // A liming material nobody has analysed stops the plan, until another is taken.
@@ -145,18 +145,18 @@ func TestPlacesOfTheGround(t *testing.T) {
 	must(t, os.WriteFile(broken, []byte("ncols 2\nnrows 2\nxllcorner 1\nyllcorner 2\ncellsize 10\n1 x\n"), 0o644))
 	must(t, page.Upload(broken), page.Says("line 6"))
 	page.Forgive("422")
-	must(t, page.Go("/heights"), page.Press("Take off local"), page.Says("The heights are taken off"))
+	must(t, page.Visit("/heights"), page.Press("Take off local"), page.Says("The heights are taken off"))
 
 	station := run(t, "simulate", "weather-station", "--today", "2027-03-14", "--south")
 	lab := run(t, "simulate", "soil-lab", "--delay", "0s")
-	must(t, page.Go("/climate"), page.Says("Penman–Monteith"), page.Says("12 years of days"), page.Type("Weather station's address", station.URL), page.Says("The station's address is kept"),
+	must(t, page.Visit("/climate"), page.Says("Penman–Monteith"), page.Says("12 years of days"), page.Type("Weather station's address", station.URL), page.Says("The station's address is kept"),
 		page.Press("Ask the station now"), page.Says("new days, to 14 Mar 2027"), page.Press("Close"), page.Says("From the station"))
-	must(t, page.Go("/settings"), page.Type("Soil laboratory's address", lab.URL), page.Says("The laboratory's address is kept"))
-	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/soil"), page.Press("Tests"), page.Press("Send a sample"), page.Press("Send it"), page.Says("The sample is sent"),
+	must(t, page.Visit("/settings"), page.Type("Soil laboratory's address", lab.URL), page.Says("The laboratory's address is kept"))
+	must(t, page.Visit("/blocks/"+b["Gate Field"].ID+"/soil"), page.Press("Tests"), page.Press("Send a sample"), page.Press("Send it"), page.Says("The sample is sent"),
 		page.Press("Fetch the report"), page.Says("The report is read"), page.Says("the laboratory on this machine"))
 
-	must(t, page.Go("/stores"), page.Says("unanalysed"), page.Type("C$ for one", "61.5"), page.Press("Keep this price"), page.Says("61.50"))
-	must(t, page.Go("/blocks/"+b["Gate Field"].ID+"/ground"), page.Says("This is a frost pocket"), page.Press("Questions"), page.Type("How far is the buyer?", "none"), page.Says("No buyer is named"))
+	must(t, page.Visit("/stores"), page.Says("unanalysed"), page.Type("C$ for one", "61.5"), page.Press("Keep this price"), page.Says("61.50"))
+	must(t, page.Visit("/blocks/"+b["Gate Field"].ID+"/ground"), page.Says("This is a frost pocket"), page.Press("Questions"), page.Type("How far is the buyer?", "none"), page.Says("No buyer is named"))
 
 	phone := open(t, prog.URL, 390, 844)
 	must(t, phone.Go("/blocks/"+b["Gate Field"].ID+"/checklist"), phone.Says("0 of 22 looked at"), phone.Press("Not good"), phone.Says("1 of 22 looked at"), phone.Type("Note: Walk the boundary", "an old well by the hedge"))

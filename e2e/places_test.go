@@ -33,12 +33,12 @@ func TestSeasonsAndPeople(t *testing.T) {
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/settings"), page.Type("mid-autumn, to", "04-31"), page.Says("is not a day written MM-DD"), page.Press("Close this note"))
-	must(t, page.Type("mid-autumn, to", "04-25"), page.Says("The season is kept"), page.Go("/history"), page.Press("Changed seasons of the estate"), page.Says("04-30"), page.Says("04-25"), page.Go("/settings"))
+	must(t, page.Type("mid-autumn, to", "04-25"), page.Says("The season is kept"), page.Visit("/history"), page.Press("Changed seasons of the estate"), page.Says("04-30"), page.Says("04-25"), page.Visit("/settings"))
 	must(t, page.Type("Name", "Oda Field"), page.Type("Role", "pruner"), page.Press("Add"), page.Says("Oda Field is added"))
 	// who is at work signs the changes
 	must(t, page.Press("Tamsin Aldane"), page.Press("Oda Field"))
 	foot := blocks(t, prog.URL)["Orchard Foot"]
-	must(t, page.Go("/blocks/"+foot.ID+"/ground"), page.Press("Name and boundary"), page.Type("Notes on the ground", "gate is broken"), page.Press("Keep"), page.Says("Kept"))
+	must(t, page.Visit("/blocks/"+foot.ID+"/ground"), page.Press("Name and boundary"), page.Type("Notes on the ground", "gate is broken"), page.Press("Keep"), page.Says("Kept"))
 	var changes []struct{ Who, What string }
 	ask(t, "GET", prog.URL+"/api/v1/history", "", nil, &changes)
 	if changes[0].Who != "Oda Field" || !strings.Contains(changes[0].What, "notes") {

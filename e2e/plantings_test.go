@@ -27,12 +27,12 @@ func TestAStoryOnTheScreen(t *testing.T) {
 		t.Errorf("records: %+v", r)
 	}
 	// A crop is considered in its place, then planned; the line of time shows both.
-	must(t, page.Go(at+"/plants"), page.Wait(`!document.body.innerText.includes("…")`), page.Press("Plan hazelnut"), page.Says("Hazelnut is planned here"))
-	must(t, page.Go(at+"/soil"), page.Says("persimmon"), page.Says("grubbed"))
-	must(t, page.Press("persimmon (2026"), page.Go(at+"/record?planting="+r[0].Planting), page.Says("a fungus in the stools"), page.Says("living plants: 812"))
+	must(t, page.Visit(at+"/plants"), page.Wait(`!document.body.innerText.includes("…")`), page.Press("Plan hazelnut"), page.Says("Hazelnut is planned here"))
+	must(t, page.Visit(at+"/soil"), page.Says("persimmon"), page.Says("grubbed"))
+	must(t, page.Press("persimmon (2026"), page.Visit(at+"/record?planting="+r[0].Planting), page.Says("a fungus in the stools"), page.Says("living plants: 812"))
 	// Undo and redo, and what the history says.
-	must(t, page.Go(at+"/plants"), page.Press("Undo"), page.Says("Undone:"), page.Press("Redo"), page.Says("Made again:"))
-	must(t, page.Go("/history"), page.Press("Ended persimmon"), page.Says("end › how"), page.Says("grubbed"))
+	must(t, page.Visit(at+"/plants"), page.Press("Undo"), page.Says("Undone:"), page.Press("Redo"), page.Says("Made again:"))
+	must(t, page.Visit("/history"), page.Press("Ended persimmon"), page.Says("end › how"), page.Says("grubbed"))
 	if got := len(records(t, prog.URL, gate.ID)); got != len(r) {
 		t.Errorf("%d records, %d before undo and redo", got, len(r))
 	}

@@ -234,7 +234,7 @@ func TestAMotherGardenAndStumps(t *testing.T) {
 	if wider := read("Clone Garden"); wider.Clones[0].Stations >= after.Clones[0].Stations {
 		t.Errorf("wider aisles hold %d, %d before", wider.Clones[0].Stations, after.Clones[0].Stations)
 	}
-	must(t, page.Go("/blocks/"+b["Kiln Piece"].ID+"/rows"), page.Press("Between and over the rows"), page.Says("Stumps kept"))
+	must(t, page.Visit("/blocks/"+b["Kiln Piece"].ID+"/rows"), page.Press("Between and over the rows"), page.Says("Stumps kept"))
 	if n := read("Kiln Piece").Beside[0].Sprouts; n != 4 {
 		t.Fatalf("%d sprouts", n)
 	}

@@ -198,8 +198,8 @@ func TestStoresFeedTheBill(t *testing.T) {
 	if after := cost(); after == before || !strings.HasPrefix(after, "C$") {
 		t.Errorf("pipe at 4.50 costs %s, at 1.90 %s", after, before)
 	}
-	must(t, page.Go("/blocks/"+foot.ID+"/drains"), page.Press("Bill and files"), page.Says(strings.ReplaceAll(cost(), "\u00a0", "\u00a0")))
-	must(t, page.Go("/stores"), page.Press("Add a material"), page.Wait(`document.querySelectorAll("table")[1].querySelectorAll("tbody tr").length === 4`), page.Press("Undo"), page.Wait(`document.querySelectorAll("table")[1].querySelectorAll("tbody tr").length === 3`))
+	must(t, page.Visit("/blocks/"+foot.ID+"/drains"), page.Press("Bill and files"), page.Says(strings.ReplaceAll(cost(), "\u00a0", "\u00a0")))
+	must(t, page.Visit("/stores"), page.Press("Add a material"), page.Wait(`document.querySelectorAll("table")[1].querySelectorAll("tbody tr").length === 4`), page.Press("Undo"), page.Wait(`document.querySelectorAll("table")[1].querySelectorAll("tbody tr").length === 3`))
 }
 
 // Undo takes back what stands last, also when it is pressed before the page has heard of the change; but never a

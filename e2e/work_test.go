@@ -136,7 +136,7 @@ func TestCanesInTheColdStore(t *testing.T) {
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 1000)
 	id := blocks(t, prog.URL)["Gate Field"].ID
-	must(t, page.Go("/blocks/"+id+"/plants"), page.Wait(`!document.body.innerText.includes("…")`), page.Press("Plan raspberry"), page.Says("Ground line"), page.Go("/blocks/"+id+"/plants"),
+	must(t, page.Go("/blocks/"+id+"/plants"), page.Wait(`!document.body.innerText.includes("…")`), page.Press("Plan raspberry"), page.Says("Ground line"), page.Visit("/blocks/"+id+"/plants"),
 		page.Says("dormant long canes"), page.Type("Planting date", "2027-05-20"), page.Press("Kept in a cold store"), page.Type("Into the store", "2027-04-05"), page.Says("of cold before they are planted"),
 		page.Says("They would have them in the store by"))
 	look(t, page, "coldstore")

@@ -138,7 +138,7 @@ type Hours struct {
 }
 
 // HoursBy are the hours of the way work is done: that named, else the first.
-func (o Operation) HoursBy(way string) *Hours {
+func (o *Operation) HoursBy(way string) *Hours {
 	for i := range o.Else {
 		if o.Else[i].By == way && way != "" {
 			return &o.Else[i]
@@ -148,7 +148,7 @@ func (o Operation) HoursBy(way string) *Hours {
 }
 
 // Ways are how work can be done, the usual first; none where there is one way.
-func (o Operation) Ways() []string {
+func (o *Operation) Ways() []string {
 	if len(o.Else) == 0 || o.Hours == nil {
 		return nil
 	}
@@ -160,7 +160,7 @@ func (o Operation) Ways() []string {
 }
 
 // hoursSound reports hours that cannot be, or ways without a name of their own.
-func (o Operation) hoursSound() bool {
+func (o *Operation) hoursSound() bool {
 	if o.Hours == nil {
 		return len(o.Else) == 0
 	}

@@ -34,24 +34,29 @@ func ByRate(jobs []report.Job, in Rates, say *report.Voice) {
 	for _, l := range prepared.Lines {
 		lines[l.Key] = l
 	}
-	planting, of := map[string]bool{}, map[string]schedule.Operation{}
-	for _, o := range ops {
-		of[o.ID] = o
+	planting, of := map[string]bool{}, map[string]*rated{}
+	for i := range ops {
+		o := &ops[i]
+		of[o.ID] = &rated{op: o, ways: append([]string{}, o.Ways()...), words: map[rounds]string{}}
 		planting[o.ID] = o.Phase == "plant" && o.After == schedule.Planting && o.Better.IsZero()
+	}
+	pick, ok := practice.PickRate{}, false
+	if in.Grown.Sheet != nil {
+		pick, ok = in.Grown.Sheet.PickRate(in.Grown.Choices)
 	}
 	for i := range jobs {
 		j := &jobs[i]
 		o := of[schedule.OperationOf(j.Key)]
-		h := choose(j, o)
+		h := o.choose(j)
 		if j.Hours != nil {
 			j.HoursBy = "said"
 			continue
 		}
 		if h != nil && in.Planted > 0 {
-			in.byHectare(j, *h, say)
+			in.byHectare(j, o, h, say)
 			continue
 		}
-		if in.byPicker(j, say) {
+		if ok && in.byPicker(j, pick, say) {
 			continue
 		}
 		if l, ok := lines[j.Key]; ok && l.BaseH > 0 && l.NotNeeded == "" {
@@ -67,13 +72,31 @@ func ByRate(jobs []report.Job, in Rates, say *report.Voice) {
 	}
 }
 
-// choose takes the way a job is done, and gives its hours.
-func choose(j *report.Job, o schedule.Operation) *schedule.Hours {
-	h := o.HoursBy(j.Way)
-	if j.Ways = o.Ways(); len(j.Ways) > 0 {
+// rated is an operation with what is said the same of each time it comes back.
+type rated struct {
+	op    *schedule.Operation
+	ways  []string
+	words map[rounds]string
+}
+
+// rounds is how often work is done each time, and in which way.
+type rounds struct {
+	n   int
+	way string
+}
+
+// none is the ways of work no sheet knows.
+var none = []string{}
+
+// choose takes the way a job is done, and gives its hours; nil where nobody knows them.
+func (o *rated) choose(j *report.Job) *schedule.Hours {
+	if o == nil {
+		j.Ways, j.Way = none, ""
+		return nil
+	}
+	h := o.op.HoursBy(j.Way)
+	if j.Ways, j.Way = o.ways, ""; len(o.ways) > 0 {
 		j.Way = h.By
-	} else {
-		j.Ways, j.Way = []string{}, ""
 	}
 	return h
 }
@@ -89,10 +112,19 @@ func Assign(jobs []report.Job, crews []document.Crew) {
 }
 
 // byHectare reckons hours a hectare, times the rounds that fall into the days of a job.
-func (in Rates) byHectare(j *report.Job, h schedule.Hours, say *report.Voice) {
-	rounds := h.Times(j.From, j.By)
-	sum := h.Usual() * in.Planted * float64(rounds)
-	j.Hours, j.Machine, j.Rounds = &sum, h.Machine, rounds
+func (in Rates) byHectare(j *report.Job, o *rated, h *schedule.Hours, say *report.Voice) {
+	n := h.Times(j.From, j.By)
+	sum := h.Usual() * in.Planted * float64(n)
+	j.Hours, j.Machine, j.Rounds = &sum, h.Machine, n
+	at := rounds{n, h.By}
+	if _, ok := o.words[at]; !ok {
+		o.words[at] = perHectare(h, n, say)
+	}
+	j.HoursBy = o.words[at]
+}
+
+// perHectare says by which rate hours are reckoned.
+func perHectare(h *schedule.Hours, rounds int, say *report.Voice) string {
 	rate := fmt.Sprintf("{%g h/ha}", h.High)
 	if h.Low < h.High {
 		rate = fmt.Sprintf("{%g–%g h/ha}", h.Low, h.High)
@@ -108,16 +140,12 @@ func (in Rates) byHectare(j *report.Job, h schedule.Hours, say *report.Voice) {
 	if origin == "" {
 		origin = "mem"
 	}
-	j.HoursBy = "by " + rate + "; " + practice.OriginWords(origin)
+	return "by " + rate + "; " + practice.OriginWords(origin)
 }
 
 // byPicker reckons the hours of a harvest from what one picker brings in; false where that is not known.
-func (in Rates) byPicker(j *report.Job, say *report.Voice) bool {
+func (in Rates) byPicker(j *report.Job, r practice.PickRate, say *report.Voice) bool {
 	if j.Phase != "harvest" || j.Age < 1 || j.Age > len(in.Years) {
-		return false
-	}
-	r, ok := in.Grown.Sheet.PickRate(in.Grown.Choices)
-	if !ok {
 		return false
 	}
 	for k, h := range in.Years[j.Age-1].Harvests {

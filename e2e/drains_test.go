@@ -179,6 +179,7 @@ func TestBranchIsLedIntoWhatIsMissed(t *testing.T) {
 // The lines leave as GeoJSON and come back as the same network, also on another copy of the estate; a file
 // that cannot be used says why and changes nothing.
 func TestDrainsLeaveAndComeBack(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	before := designOf(t, prog, foot.ID).Drains.Network
@@ -214,6 +215,7 @@ func TestDrainsLeaveAndComeBack(t *testing.T) {
 // What is seen of the water is recorded: a well read three times outweighs the marks, an auger hole sets the
 // permeability, and a reading outside the method is said.
 func TestWaterIsRecorded(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	strip := blocks(t, prog.URL)["Long Strip"]
 	page := open(t, prog.URL, 1280, 900)
@@ -262,6 +264,7 @@ func TestBedsAndInterceptor(t *testing.T) {
 
 // The record of a pit on a phone: nothing scrolls sideways, the wall is drawn, and a layer is typed.
 func TestPitRecordOnAPhone(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
 	page := open(t, prog.URL, 390, 844)
@@ -291,6 +294,7 @@ func TestPitRecordOnAPhone(t *testing.T) {
 // A block nobody has looked at says so on every tab, what to do first, and offers no number that rests on nothing; a
 // block whose soil is dry says that it needs no drains.
 func TestDrainsBeforeAnybodyLooked(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 900)
 	fresh := `{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"name":"Far Paddock"},"geometry":{"type":"Polygon","coordinates":[[[172.4,-38.4],[172.402,-38.4],[172.402,-38.3985],[172.4,-38.3985],[172.4,-38.4]]]}}]}`
@@ -424,6 +428,7 @@ func TestBranchOnAPhone(t *testing.T) {
 // Said to be wet in part, a block is drained in that part: the circle is drawn, laterals lie in it only, the bill is a
 // fraction of the whole field's, and a larger share answers at once.
 func TestWetPartOnly(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)

@@ -183,6 +183,7 @@ const p1 = `{"type":"FeatureCollection","features":[{"type":"Feature","propertie
 "coordinates":[[[10,45],[10.003,45],[10.003,45.0012],[10.0015,45.0012],[10.0015,45.002],[10,45.002],[10,45]]]}}]}`
 
 func TestFromImportedBoundaryToPrintedPlan(t *testing.T) {
+	t.Parallel()
 	dir := t.TempDir()
 	prog := run(t, "serve", "--data", dir, "--today", "2027-03-15")
 	page := open(t, prog.URL, 1280, 800)
@@ -267,6 +268,7 @@ func TestSliderAnswersWhileDraggedAndIsOneUndoStep(t *testing.T) {
 }
 
 func TestSecondClientIsNeverOverwritten(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 800)
@@ -296,6 +298,7 @@ func TestSecondClientIsNeverOverwritten(t *testing.T) {
 }
 
 func TestAdoptDoAndRecord(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 800)
@@ -372,6 +375,7 @@ func TestKeyboardAlone(t *testing.T) {
 }
 
 func TestUnitsAreTheReaders(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	strip := blocks(t, prog.URL)["Long Strip"]
 	page := open(t, prog.URL, 1280, 800)

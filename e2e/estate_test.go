@@ -13,6 +13,7 @@ import (
 
 // A job is done on the Jobs page too, and what is not needed here is said with a reason and can be taken back.
 func TestJobsAreDoneOrNotNeeded(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
@@ -28,6 +29,7 @@ func TestJobsAreDoneOrNotNeeded(t *testing.T) {
 
 // The margin of the estate says the same finding once with every block it concerns, and filters by weight and block.
 func TestMarginOfTheEstate(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 900)
 	notes := `[...document.querySelectorAll("section[aria-label='Map of blocks'] ul.space-y-2 > li")]`
@@ -49,6 +51,7 @@ func TestMarginOfTheEstate(t *testing.T) {
 
 // Name, place, currency and half of the earth of an estate can be changed; a person can be taken out.
 func TestTheEstateIsChanged(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/settings"), page.Type("The estate's name", "Farrow Vale"), page.Wait(`fetch("/api/v1/estate").then((r) => r.json()).then((d) => d.estate.name === "Farrow Vale")`), page.Wait(`document.querySelector("h1").textContent === "Farrow Vale"`))
@@ -72,6 +75,7 @@ func TestTheEstateIsChanged(t *testing.T) {
 
 // A copy is made, taken away and put back from the screen; what stood is kept, and a damaged copy touches nothing.
 func TestCopiesOnTheScreen(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/settings"), page.Says("No copy has left"), page.Press("Make one here"), page.Says("A copy is made and was read back"))

@@ -20,6 +20,7 @@ func kept(t *testing.T, name, text string) string {
 // Spot heights levelled by a surveyor come in as CSV, a walked track as GPX; with heights to two centimetres the
 // drains no longer ask for a survey.
 func TestSpotHeightsAndTracks(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	var plan struct {
@@ -57,6 +58,7 @@ func TestSpotHeightsAndTracks(t *testing.T) {
 
 // Monthly normals and a daily record come in from files, with their gaps and doubts; a broken one names its line.
 func TestNormalsAndDailyRecordFromFiles(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 900)
 	var b strings.Builder
@@ -97,6 +99,7 @@ func TestNormalsAndDailyRecordFromFiles(t *testing.T) {
 // What grew before makes the crop wait, and the phosphate fork and the terraces of a steep block are shown; the
 // inspection list prints.
 func TestWhatGrewBeforeAndWhatFollows(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
@@ -156,6 +159,7 @@ func TestWhatGrewBeforeAndWhatFollows(t *testing.T) {
 
 // Feet, gallons and acres reach the drains too: figures, findings and the bill.
 func TestDrainsInUSUnits(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	var e struct{ Revision int }

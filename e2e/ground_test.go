@@ -61,6 +61,7 @@ func TestPitBuiltByDragging(t *testing.T) {
 
 // A laboratory's file with two odd units is asked about, turned, shown and remembered.
 func TestLaboratoryFileWithOddUnits(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
 	page := open(t, prog.URL, 1280, 900)
@@ -90,6 +91,7 @@ func TestLaboratoryFileWithOddUnits(t *testing.T) {
 
 // The matrix answers for every crop; a cell opens what limits, the remedy, its cost and months.
 func TestMatrixOpensWhatLimits(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
@@ -104,6 +106,7 @@ func TestMatrixOpensWhatLimits(t *testing.T) {
 
 // A liming material nobody has analysed stops the plan, until another is taken.
 func TestUnanalysedLimeStopsThePlan(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
@@ -115,6 +118,7 @@ func TestUnanalysedLimeStopsThePlan(t *testing.T) {
 
 // A late start shows what is still possible, and the remedy moves the date.
 func TestLateStartShowsWhatIsPossible(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
@@ -125,6 +129,7 @@ func TestLateStartShowsWhatIsPossible(t *testing.T) {
 
 // Heights, climate, the inspection list and the stores, as a person uses them.
 func TestPlacesOfTheGround(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)

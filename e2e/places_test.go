@@ -13,6 +13,7 @@ import (
 )
 
 func TestJobsSheetsAndBench(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	count := `document.querySelectorAll("tbody tr").length`
@@ -30,6 +31,7 @@ func TestJobsSheetsAndBench(t *testing.T) {
 }
 
 func TestSeasonsAndPeople(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/settings"), page.Type("mid-autumn, to", "04-31"), page.Says("is not a day written MM-DD"), page.Press("Close this note"))
@@ -50,6 +52,7 @@ func TestSeasonsAndPeople(t *testing.T) {
 }
 
 func TestDroppedFileAndFarBoundary(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/draw"))
@@ -112,6 +115,7 @@ func TestProgramGoneIsSaid(t *testing.T) {
 
 // The year opened from the ground line, the table behind it, and a figure in the table that shows its working.
 func TestGroundLineYearAndTable(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	strip := blocks(t, prog.URL)["Long Strip"]
 	page := open(t, prog.URL, 1280, 800)
@@ -124,6 +128,7 @@ func TestGroundLineYearAndTable(t *testing.T) {
 
 // The exported year table and stations are the ones on the page.
 func TestExports(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	dir := t.TempDir()

@@ -8,6 +8,7 @@ import (
 // The whole story of a field on the screen: a crop considered, planned, planted, worked, counted, picked, ended, and what
 // follows it; the records stand outside undo, and the history says what each change changed.
 func TestAStoryOnTheScreen(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Chapel Corner"]
 	page := open(t, prog.URL, 1280, 900)
@@ -40,6 +41,7 @@ func TestAStoryOnTheScreen(t *testing.T) {
 
 // A job is done in part, and by another day, from the list of jobs.
 func TestPartlyDone(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)

@@ -65,6 +65,7 @@ func TestFiguresReadAsTheCoreWritesThem(t *testing.T) {
 
 // The bill, the pegs and the sentences of the margin agree on the same drains: metres, pits and flow.
 func TestBillPegsAndSentencesAgree(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	var d struct {

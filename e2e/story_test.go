@@ -15,6 +15,7 @@ import (
 // From an empty folder to drains a contractor can dig, as one grower would go: an estate, a field, levels, a pit with
 // grey clay, the water's source, a crop, the way taken, the files and the job; closed and opened again it is all there.
 func TestFromNothingToDrains(t *testing.T) {
+	t.Parallel()
 	dir := t.TempDir()
 	prog := run(t, "serve", "--data", dir, "--today", "2027-03-15")
 	page := open(t, prog.URL, 1280, 900)

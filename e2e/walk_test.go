@@ -111,6 +111,7 @@ func TestDrainsByKeyboard(t *testing.T) {
 
 // Two people at the same drains: the second is asked, nothing of the first is lost.
 func TestTwoAtTheSameDrains(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
@@ -143,6 +144,7 @@ func TestTwoAtTheSameDrains(t *testing.T) {
 
 // A pit's layers are split and taken out, its marks ticked, and each is one step that can be undone.
 func TestLayersOfAPit(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
@@ -184,6 +186,7 @@ func TestLayersOfAPit(t *testing.T) {
 
 // A material is added, analysed and taken out at the stores; a price of pipe changes what the drains cost.
 func TestStoresFeedTheBill(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	cost := func() string {
@@ -205,6 +208,7 @@ func TestStoresFeedTheBill(t *testing.T) {
 // Undo takes back what stands last, also when it is pressed before the page has heard of the change; but never a
 // change of somebody else's, nor one that somebody else changed since.
 func TestUndoIsOfWhatStandsLast(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)

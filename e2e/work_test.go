@@ -226,6 +226,7 @@ func TestANurseryCountedBack(t *testing.T) {
 
 // Full bloom is noted from the list of jobs on the day it is seen: the harvest of that year moves with it, and says so.
 func TestBloomNotedMovesTheHarvest(t *testing.T) {
+	t.Parallel()
 	dir := t.TempDir()
 	must(t, os.CopyFS(dir, os.DirFS(prepared)))
 	prog := run(t, "serve", "--data", dir, "--today", "2033-12-08")

@@ -41,8 +41,9 @@ func rainySeason() Calculator {
 				longest = max(longest, s.Length)
 			}
 			r.Outputs["longestDry"] = longest
-			r.tell(working.Search, "onset", "Onset", "rain ≥ 1 mm, ≥ 20 mm in three days, no dry run over the limit in 30 days", fmt.Sprintf("%d days, limit %d",
-				len(rain), in.int("dryRun")), float64(o.Index), "", "Sivakumar, 1988")
+			r.tell(working.Search, "onset", "Onset", "rain ≥ 1 mm, ≥ 20 mm in three days, no dry run over the limit in 30 days",
+				fmt.Sprintf("%d days, limit %d",
+					len(rain), in.int("dryRun")), float64(o.Index), "", "Sivakumar, 1988")
 			return nil
 		}}
 }
@@ -74,7 +75,8 @@ func dayLength() Calculator {
 		run: func(in values, r *Result) error {
 			a, b := climate.DayLength(in.num("latDeg"), in.int("doy")), climate.WorkDayLength(in.num("latDeg"), in.int("doy"))
 			r.Outputs["hours"], r.Outputs["workHours"] = a, b
-			r.tell(working.Series, "hours", "Day length", "24/π · arccos(−tan φ · tan δ)", fmt.Sprintf("φ %g°, day %d", in.num("latDeg"), in.int("doy")), a, "h", fao56)
+			r.tell(working.Series, "hours", "Day length", "24/π · arccos(−tan φ · tan δ)", fmt.Sprintf("φ %g°, day %d", in.num("latDeg"), in.int("doy")), a,
+				"h", fao56)
 			return nil
 		}}
 }
@@ -86,15 +88,18 @@ func sunPosition() Calculator {
 		Inputs: []Field{{Name: "day", Kind: Day, Meaning: "date", Default: "2026-06-21"}, number("utMinutes", "min", "minutes of universal time", 0,
 			1440).or(600.0), latitude.or(48.0), number("lonDeg", "°", "longitude, positive east", -180, 180).or(11.0), number("rowBearingDeg", "°",
 			"bearing of the rows", 0, 180).or(0.0), number("rowHeightM", "m", "height of a row", 0, 50).or(3.0)},
-		Outputs: []Field{out("elevationDeg", "°", "above the horizon"), out("azimuthDeg", "°", "clockwise from north"), out("declinationDeg", "°", "of the sun"),
+		Outputs: []Field{out("elevationDeg", "°", "above the horizon"), out("azimuthDeg", "°", "clockwise from north"), out("declinationDeg", "°",
+			"of the sun"),
 			out("shadowM", "m", "across the alley; none at night")},
 		run: func(in values, r *Result) error {
 			s := climate.SunAt(in.day("day"), in.num("utMinutes"), in.num("latDeg"), in.num("lonDeg"))
-			r.Outputs["elevationDeg"], r.Outputs["azimuthDeg"], r.Outputs["declinationDeg"], r.Outputs["shadowM"] = s.ElevationDeg, s.AzimuthDeg, s.DeclinationDeg, nil
+			r.Outputs["elevationDeg"], r.Outputs["azimuthDeg"], r.Outputs["declinationDeg"], r.Outputs["shadowM"] = s.ElevationDeg, s.AzimuthDeg,
+				s.DeclinationDeg, nil
 			if sh := climate.RowShadow(in.num("rowHeightM"), in.num("rowBearingDeg"), s); !math.IsInf(sh, 0) {
 				r.Outputs["shadowM"] = sh
 			}
-			r.tell(working.Series, "elevationDeg", "Elevation", "sin h = sin φ·sin δ + cos φ·cos δ·cos H", fmt.Sprintf("δ %.4f°", s.DeclinationDeg), s.ElevationDeg,
+			r.tell(working.Series, "elevationDeg", "Elevation", "sin h = sin φ·sin δ + cos φ·cos δ·cos H", fmt.Sprintf("δ %.4f°", s.DeclinationDeg),
+				s.ElevationDeg,
 				"°", "Meeus, 1998, low precision")
 			return nil
 		}}
@@ -122,8 +127,10 @@ func floweringToHarvest() Calculator {
 	return Calculator{Name: "flowering-to-harvest", Title: "From flowering to harvest", Source: "method C14, common practice",
 		Purpose: "The harvest window that follows flowering, and whether a stated one agrees.",
 		Inputs: []Field{{Name: "from", Kind: Day, Meaning: "flowering begins", Default: "2026-10-01"}, {Name: "to", Kind: Day, Meaning: "flowering ends",
-			Default: "2026-11-30"}, whole("days", "days", "flowering to harvest", 1, 500).or(122.0), {Name: "stated", Kind: Day, Meaning: "stated start of harvest",
-			Optional: true}}, Outputs: []Field{words("harvestFrom", "harvest begins"), words("harvestTo", "harvest ends"), words("agrees", "with what is stated")},
+			Default: "2026-11-30"}, whole("days", "days", "flowering to harvest", 1, 500).or(122.0), {Name: "stated", Kind: Day,
+			Meaning:  "stated start of harvest",
+			Optional: true}}, Outputs: []Field{words("harvestFrom", "harvest begins"), words("harvestTo", "harvest ends"),
+			words("agrees", "with what is stated")},
 		run: func(in values, r *Result) error {
 			if in.day("to").Before(in.day("from")) {
 				return finding.Bad("inputs.to", in.day("to"), "flowering ends before it begins", "a day on or after from")
@@ -135,7 +142,8 @@ func floweringToHarvest() Calculator {
 				r.Outputs["agrees"] = "agrees"
 				if !ok {
 					r.Outputs["agrees"] = fmt.Sprintf("%d days off", off)
-					r.warn("climate.harvest-disagrees", "Harvest", fmt.Sprintf("Flowering and %d days give %s, the sheet states %s.", in.int("days"), a.Words(), s.Words()),
+					r.warn("climate.harvest-disagrees", "Harvest", fmt.Sprintf("Flowering and %d days give %s, the sheet states %s.", in.int("days"), a.Words(),
+						s.Words()),
 						"method C14")
 				}
 			}
@@ -167,14 +175,16 @@ func floweringOverlap() Calculator {
 func workableDays() Calculator {
 	return Calculator{Name: "workable-days", Title: "Days that can be worked", Source: "method C16, binomial; spells make it optimistic",
 		Purpose: "How sure a number of workable days is, and how many days to set aside.",
-		Inputs: []Field{number("p", "share", "a day can be worked with", 0, 1).or(0.6), whole("days", "days", "set aside", 1, 366).or(20.0), whole("needed", "days",
-			"workable days needed", 1, 366).or(12.0), number("sure", "share", "wanted", 0.01, 0.999).or(0.8)}, Outputs: []Field{out("probability", "share",
+		Inputs: []Field{number("p", "share", "a day can be worked with", 0, 1).or(0.6), whole("days", "days", "set aside", 1, 366).or(20.0),
+			whole("needed", "days",
+				"workable days needed", 1, 366).or(12.0), number("sure", "share", "wanted", 0.01, 0.999).or(0.8)}, Outputs: []Field{out("probability", "share",
 			"that the days suffice"), whole("setAside", "days", "to be as sure as wanted; 0 over a year", 0, 366)},
 		run: func(in values, r *Result) error {
 			v := climate.AtLeastDays(in.num("p"), in.int("days"), in.int("needed"))
 			n, _ := climate.DaysNeeded(in.num("p"), in.int("needed"), in.num("sure"))
 			r.Outputs["probability"], r.Outputs["setAside"] = v, n
-			r.tell(working.Series, "probability", "Probability", "Σ C(n, i)·p^i·(1 − p)^(n − i), i ≥ k", fmt.Sprintf("p %g, n %d, k %d", in.num("p"), in.int("days"),
+			r.tell(working.Series, "probability", "Probability", "Σ C(n, i)·p^i·(1 − p)^(n − i), i ≥ k", fmt.Sprintf("p %g, n %d, k %d", in.num("p"),
+				in.int("days"),
 				in.int("needed")), v, "share", "binomial distribution")
 			return nil
 		}}
@@ -184,8 +194,9 @@ func yearLosses() Calculator {
 	return Calculator{Name: "year-losses", Title: "What storms leave of a year", Source: "method C16, arithmetic",
 		Purpose: "The year's yield after damage to parts of a block.",
 		Inputs: []Field{{Name: "losses", Kind: Table, Meaning: "events", Columns: []Field{number("areaShare", "share", "of the block", 0, 1),
-			number("yieldLoss", "share", "lost there", 0, 1)}, Default: []any{map[string]any{"areaShare": 0.5, "yieldLoss": 0.4}, map[string]any{"areaShare": 1.0,
-			"yieldLoss": 0.1}}}}, Outputs: []Field{out("left", "share", "of the year's yield")},
+			number("yieldLoss", "share", "lost there", 0, 1)}, Default: []any{map[string]any{"areaShare": 0.5, "yieldLoss": 0.4},
+			map[string]any{"areaShare": 1.0,
+				"yieldLoss": 0.1}}}}, Outputs: []Field{out("left", "share", "of the year's yield")},
 		run: func(in values, r *Result) error {
 			var l [][2]float64
 			for _, e := range in.rows("losses") {
@@ -207,8 +218,10 @@ func cropCoefficient() Calculator {
 		Purpose: "A table coefficient moved to a climate and reduced by ground cover, by every school.",
 		Inputs: []Field{number("kcMid", "", "from the table", 0.1, 1.6).or(0.90), number("heightM", "m", "height of the crop", 0.1, 40).or(2.5),
 			number("cover", "share", "ground shaded at noon", 0, 1).or(0.35), number("wind2MS", "m/s", "wind at 2 m", 0, 20).or(2.0), number("rhMinPct", "%",
-				"minimum humidity", 0, 100).or(45.0), number("kcBare", "", "of bare or covered ground", 0, 1).or(0.15), number("ml", "", "1.5 to 2.0", 1, 2.5).or(2.0),
-			number("et0Mm", "mm/day", "reference evapotranspiration", 0, 20).or(5.0)}, Outputs: []Field{out("adjusted", "", "full coefficient in this climate"),
+				"minimum humidity", 0, 100).or(45.0), number("kcBare", "", "of bare or covered ground", 0, 1).or(0.15), number("ml", "", "1.5 to 2.0", 1,
+				2.5).or(2.0),
+			number("et0Mm", "mm/day", "reference evapotranspiration", 0, 20).or(5.0)},
+		Outputs: []Field{out("adjusted", "", "full coefficient in this climate"),
 			out("density", "", "reduction, default"), out("linear", "", "reduction, full at 85 %"), out("split", "", "reduction, split"),
 			out("plus", "", "reduction, cover + 0.1"), out("double", "", "reduction, twice the cover"), out("kc", "", "coefficient of this stand"),
 			out("useMm", "mm/day", "crop use")},
@@ -231,7 +244,8 @@ func effectiveRain() Calculator {
 	return Calculator{Name: "effective-rain", Title: "Rain that reaches the roots", Source: "method WAT-3; SCS TR-21, table entries from memory",
 		Purpose: "Effective rain of a month by four schools.",
 		Inputs: []Field{number("rainMm", "mm", "of the month", 0, 3000).or(60.0), number("cropUseMm", "mm", "of the month", 0, 1000).or(130.0),
-			number("storageMm", "mm", "usable storage of the soil", 0, 500).or(50.0)}, Outputs: []Field{out("storageAwareMm", "mm", "SCS TR-21, the default"),
+			number("storageMm", "mm", "usable storage of the soil", 0, 500).or(50.0)}, Outputs: []Field{out("storageAwareMm", "mm",
+			"SCS TR-21, the default"),
 			out("simpleMm", "mm", "simple SCS"), out("eightyMm", "mm", "80 % rule"), out("fixedMm", "mm", "three quarters")},
 		run: func(in values, r *Result) error {
 			e, err := water.EffectiveRain(in.num("rainMm"), in.num("cropUseMm"), in.num("storageMm"))

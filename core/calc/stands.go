@@ -14,7 +14,8 @@ import (
 )
 
 func stands() []Calculator {
-	return []Calculator{canopySpread(), clumpCover(), cohorts(), salinity(), yieldLimits(), alternateBearing(), cutsOfAYear(), recurrence(), followed()}
+	return []Calculator{canopySpread(), clumpCover(), cohorts(), salinity(), yieldLimits(), alternateBearing(), cutsOfAYear(), recurrence(),
+		followed()}
 }
 
 const richards = "Richards, A flexible growth function for empirical use, J. Exp. Bot., 1959"
@@ -22,10 +23,12 @@ const richards = "Richards, A flexible growth function for empirical use, J. Exp
 func canopySpread() Calculator {
 	return Calculator{Name: "canopy-spread", Title: "How wide crowns grow, and when they meet", Source: "methods Y1, Y2; " + richards,
 		Purpose: "Spread by age from two observations, and the ages at which crowns meet at a spacing. Leave the final spread out if it is not known.",
-		Inputs: []Field{number("age1", "years", "age of the first observation", 0.1, 100).or(2.0), number("spread1M", "m", "spread at the first", 0.05, 25).or(1.2),
+		Inputs: []Field{number("age1", "years", "age of the first observation", 0.1, 100).or(2.0), number("spread1M", "m", "spread at the first", 0.05,
+			25).or(1.2),
 			number("age2", "years", "age of the second observation", 0.1, 100).or(6.0), number("spread2M", "m", "spread at the second", 0.05, 25).or(4.2),
 			number("finalM", "m", "final spread; left out, it follows from growth that slows", 0.05, 25).or(5.5).maybe(),
-			number("shape", "", "shape of the curve without a final spread", 0.5, 4).or(1.5), number("plantSpacingM", "m", "between plants in the row", 0.1, 25).or(3.0),
+			number("shape", "", "shape of the curve without a final spread", 0.5, 4).or(1.5), number("plantSpacingM", "m", "between plants in the row", 0.1,
+				25).or(3.0),
 			number("rowSpacingM", "m", "between rows", 0.1, 25).or(5.0), number("age", "years", "spread wanted at", 0, 120).or(8.0)},
 		Outputs: []Field{out("finalM", "m", "final spread"), out("spreadM", "m", "at the age wanted"),
 			out("inRow", "years", "age crowns meet in the row; none where they never do"),
@@ -51,11 +54,13 @@ func canopySpread() Calculator {
 					return finding.Bad("inputs.spread2M", b[1], err.Error(), "a smaller second spread, or the final spread")
 				}
 				if g.FinalM > 100 {
-					return finding.Bad("inputs.spread2M", b[1], "hardly slows: the final spread would be over 100 m", "a smaller second spread, or the final spread")
+					return finding.Bad("inputs.spread2M", b[1], "hardly slows: the final spread would be over 100 m",
+						"a smaller second spread, or the final spread")
 				}
 				at, spread = g.AgeAt, g.SpreadM(in.num("age"))
 				r.Outputs["finalM"] = g.FinalM
-				r.tell(working.Search, "finalM", "Final spread", "A·(1 − e^(−k·a))^m through both observations", fmt.Sprintf("m %g: k %.6f", g.Shape, g.Rate), g.FinalM,
+				r.tell(working.Search, "finalM", "Final spread", "A·(1 − e^(−k·a))^m through both observations", fmt.Sprintf("m %g: k %.6f", g.Shape, g.Rate),
+					g.FinalM,
 					"m", richards)
 			}
 			r.Outputs["spreadM"], r.Outputs["inRow"], r.Outputs["acrossRows"] = spread, nil, nil
@@ -63,7 +68,8 @@ func canopySpread() Calculator {
 				d := in.num(map[string]string{"inRow": "plantSpacingM", "acrossRows": "rowSpacingM"}[name])
 				if age := math.Max(0, at(d)); !math.IsInf(age, 1) {
 					r.Outputs[name] = age
-					r.tell(working.Search, name, "Age crowns reach "+fmt.Sprintf("%g m", d), "the curve turned round", fmt.Sprintf("d = %g m", d), age, "years", "method Y2")
+					r.tell(working.Search, name, "Age crowns reach "+fmt.Sprintf("%g m", d), "the curve turned round", fmt.Sprintf("d = %g m", d), age, "years",
+						"method Y2")
 				}
 			}
 			return nil
@@ -75,18 +81,22 @@ func clumpCover() Calculator {
 		Purpose: "How much of the ground a stand of clumps covers when some failed.",
 		Inputs: []Field{number("sideM", "m", "clumps planted in squares of", 0.3, 5).or(0.8), number("alive", "share", "standing", 0, 1).or(0.7),
 			number("reachM", "m", "each has spread to", 0.05, 2).or(0.35)},
-		Outputs: []Field{out("cover", "share", "of the ground"), out("atRandom", "share", "if they stood at random"), out("perM2", "/m²", "clumps standing")},
+		Outputs: []Field{out("cover", "share", "of the ground"), out("atRandom", "share", "if they stood at random"),
+			out("perM2", "/m²", "clumps standing")},
 		run: func(in values, r *Result) error {
 			a, q, reach := in.num("sideM"), in.num("alive"), in.num("reachM")
 			c := yield.Cover(a, q, reach)
 			r.Outputs["cover"], r.Outputs["atRandom"], r.Outputs["perM2"] = c, yield.CoverAtRandom(q/(a*a), reach), q/(a*a)
-			r.tell(working.Series, "cover", "Cover", "mean over the cell of 1 − (1 − q)^n, n clumps within reach", fmt.Sprintf("%g m, q %g, reach %g m", a, q, reach),
+			r.tell(working.Series, "cover", "Cover", "mean over the cell of 1 − (1 − q)^n, n clumps within reach", fmt.Sprintf("%g m, q %g, reach %g m", a,
+				q, reach),
 				c, "",
 				"method Y8")
-			r.tell(working.Series, "atRandom", "At random", "1 − e^(−π·R²·ρ·q)", fmt.Sprintf("π · %g² · %.4g", reach, q/(a*a)), yield.CoverAtRandom(q/(a*a), reach), "",
+			r.tell(working.Series, "atRandom", "At random", "1 − e^(−π·R²·ρ·q)", fmt.Sprintf("π · %g² · %.4g", reach, q/(a*a)), yield.CoverAtRandom(q/(a*a),
+				reach), "",
 				"method Y8")
 			if q < 0.7 || q/(a*a) < 1 {
-				r.warn("stand.thin", "Stand", fmt.Sprintf("%.0f %% stand, %.2f on each square metre: below 70 %% or one a square metre a stand is judged too thin. "+
+				r.warn("stand.thin", "Stand", fmt.Sprintf("%.0f %% stand, %.2f on each square metre: below 70 %% or one a square metre a stand is judged "+
+					"too thin. "+
 					"Both are tested.",
 					100*q, q/(a*a)), "common practice, no source")
 			}
@@ -101,9 +111,11 @@ func cohorts() Calculator {
 			number("kg", "kg", "a plant bears", 0, 500)},
 			Default: []any{map[string]any{"age": 3.0, "kg": 4.0}, map[string]any{"age": 4.0, "kg": 10.0}, map[string]any{"age": 5.0, "kg": 20.0},
 				map[string]any{"age": 6.0, "kg": 32.0}, map[string]any{"age": 7.0, "kg": 40.0}}},
-			{Name: "stand", Kind: Table, Meaning: "living plants by age", Columns: []Field{number("age", "years", "age", 0, 120), whole("plants", "", "living plants",
-				0, 1e6)},
-				Default: []any{map[string]any{"age": 6.0, "plants": 332.0}, map[string]any{"age": 4.0, "plants": 20.0}, map[string]any{"age": 1.0, "plants": 15.0}}}},
+			{Name: "stand", Kind: Table, Meaning: "living plants by age", Columns: []Field{number("age", "years", "age", 0, 120),
+				whole("plants", "", "living plants",
+					0, 1e6)},
+				Default: []any{map[string]any{"age": 6.0, "plants": 332.0}, map[string]any{"age": 4.0, "plants": 20.0}, map[string]any{"age": 1.0,
+					"plants": 15.0}}}},
 		Outputs: []Field{out("kg", "kg", "of the block"), series("eachKg", "kg", "of each age")},
 		run: func(in values, r *Result) error {
 			var table [][2]float64
@@ -123,7 +135,8 @@ func cohorts() Calculator {
 				terms = append(terms, fmt.Sprintf("%d × %.4g kg", c.Plants, each[i]/math.Max(1, float64(c.Plants))))
 			}
 			r.Outputs["kg"], r.Outputs["eachKg"] = kg, each
-			r.tell(working.Series, "kg", "Crop", "Σ plants × kg at their age, straight lines between ages", strings.Join(terms, " + "), kg, "kg", "method Y9")
+			r.tell(working.Series, "kg", "Crop", "Σ plants × kg at their age, straight lines between ages", strings.Join(terms, " + "), kg, "kg",
+				"method Y9")
 			return nil
 		}}
 }
@@ -137,9 +150,11 @@ func salinity() Calculator {
 	return Calculator{Name: "salinity-yield", Title: "What salt in the ground costs", Source: "method Y10; " + source,
 		Purpose: "Yield left at a salinity of the root zone, and the salinity at which a share is left.",
 		Inputs: []Field{choice("crop", "crop with a published threshold", names...).or("orange"),
-			number("ecDSM", "dS/m", "saturated paste, not water and not 1 : 5", 0, 60).or(3.0), number("leftPct", "%", "yield that is to be left", 0, 100).or(90.0)},
-		Outputs: []Field{out("left", "share", "of the yield is left"), out("atDSM", "dS/m", "at which the wanted share is left"), out("thresholdDSM", "dS/m",
-			"threshold")},
+			number("ecDSM", "dS/m", "saturated paste, not water and not 1 : 5", 0, 60).or(3.0), number("leftPct", "%", "yield that is to be left", 0,
+				100).or(90.0)},
+		Outputs: []Field{out("left", "share", "of the yield is left"), out("atDSM", "dS/m", "at which the wanted share is left"),
+			out("thresholdDSM", "dS/m",
+				"threshold")},
 		run: func(in values, r *Result) error {
 			for _, s := range yield.Salts() {
 				if s.Crop != in.str("crop") {
@@ -164,11 +179,13 @@ func yieldLimits() Calculator {
 	return Calculator{Name: "yield-limits", Title: "What limits a yield", Source: "method Y10; water: " + fao33,
 		Purpose: "A yield after the stand, the water, other limits and the decline of age, each as its own line; and the school of the smallest limit.",
 		Inputs: []Field{number("matureT", "t/ha", "full yield", 0, 500).or(20.0), number("ky", "", "yield response to water", 0, 2).or(1.25),
-			number("water", "share", "evaporated of what it would with enough water", 0, 1).or(0.84), number("stand", "share", "of the stand", 0, 1.3).or(0.9),
+			number("water", "share", "evaporated of what it would with enough water", 0, 1).or(0.84), number("stand", "share", "of the stand", 0,
+				1.3).or(0.9),
 			number("nutrition", "share", "by nutrition", 0, 1.3).or(0.95), number("other", "share", "by training, frost or alternation", 0, 1.3).or(0.97),
 			number("age", "years", "age", 0, 120).or(10.0), number("declineFrom", "years", "decline begins after", 0, 120).or(20.0),
 			number("declinePct", "%/year", "lost each year after it", 0, 50).or(4.0)},
-		Outputs: []Field{out("t", "t/ha", "product of all limits"), out("smallestT", "t/ha", "the smallest limit alone"), out("byWater", "share", "left by water"),
+		Outputs: []Field{out("t", "t/ha", "product of all limits"), out("smallestT", "t/ha", "the smallest limit alone"), out("byWater", "share",
+			"left by water"),
 			out("byAge", "share", "left by age")},
 		run: func(in values, r *Result) error {
 			w := yield.Watered(in.num("ky"), in.num("water"))
@@ -183,7 +200,8 @@ func yieldLimits() Calculator {
 			}
 			r.Outputs["t"], r.Outputs["smallestT"], r.Outputs["byWater"], r.Outputs["byAge"] = t, in.num("matureT")*least, w, age
 			r.show("byWater", "Water", "1 − Ky · (1 − ETa/ETm)", fmt.Sprintf("1 − %g · (1 − %g)", in.num("ky"), in.num("water")), w, "", fao33)
-			r.tell(working.Series, "t", "Yield", "full × stand × nutrition × water × other × age", strings.Join(terms, " × "), t, "t/ha", "independent limits multiply")
+			r.tell(working.Series, "t", "Yield", "full × stand × nutrition × water × other × age", strings.Join(terms, " × "), t, "t/ha",
+				"independent limits multiply")
 			if in.num("water") < 0.5 {
 				r.warn("water.outside", "Water", "A deficit of more than half lies outside what the response was measured in.", fao33)
 			}
@@ -192,7 +210,8 @@ func yieldLimits() Calculator {
 }
 
 func alternateBearing() Calculator {
-	return Calculator{Name: "alternate-bearing", Title: "Years on and off", Source: "method Y10; Hoblyn et al., Studies in biennial bearing, J. Pomol., 1936",
+	return Calculator{Name: "alternate-bearing", Title: "Years on and off",
+		Source:  "method Y10; Hoblyn et al., Studies in biennial bearing, J. Pomol., 1936",
 		Purpose: "How strongly yields swing from year to year, and what the next on and off year bear.",
 		Inputs:  []Field{numbers("yields", "t/ha", "of years in their order", 0, 500).or([]float64{20, 8, 22, 6, 18})},
 		Outputs: []Field{out("intensity", "", "0 steady, 1 all or nothing"), out("mean", "t/ha", "mean"), out("on", "t/ha", "an on year"),
@@ -207,7 +226,8 @@ func alternateBearing() Calculator {
 				mean += v / float64(len(y))
 			}
 			r.Outputs["intensity"], r.Outputs["mean"], r.Outputs["on"], r.Outputs["off"] = i, mean, mean*(1+i), mean*(1-i)
-			r.tell(working.Series, "intensity", "Intensity", "mean of |yᵢ₊₁ − yᵢ| / (yᵢ₊₁ + yᵢ)", fmt.Sprintf("%d years", len(y)), i, "", "Hoblyn et al., 1936")
+			r.tell(working.Series, "intensity", "Intensity", "mean of |yᵢ₊₁ − yᵢ| / (yᵢ₊₁ + yᵢ)", fmt.Sprintf("%d years", len(y)), i, "",
+				"Hoblyn et al., 1936")
 			return nil
 		}}
 }
@@ -215,7 +235,8 @@ func alternateBearing() Calculator {
 func cutsOfAYear() Calculator {
 	return Calculator{Name: "cuts-of-a-year", Title: "Cuts of a year", Source: "method Y11, common practice",
 		Purpose: "How many cuts fit between the first and the end of the season, when, and what each gives.",
-		Inputs: []Field{{Name: "first", Kind: Day, Meaning: "first cut", Default: "2027-12-13"}, {Name: "end", Kind: Day, Meaning: "last day of the season",
+		Inputs: []Field{{Name: "first", Kind: Day, Meaning: "first cut", Default: "2027-12-13"}, {Name: "end", Kind: Day,
+			Meaning: "last day of the season",
 			Default: "2028-11-20"},
 			whole("everyDays", "days", "from cut to cut", 1, 365).or(70.0), number("annualT", "t/ha", "of the year", 0, 500).or(18.0),
 			numbers("shares", "share", "of each cut", 0, 1).or([]float64{0.22, 0.24, 0.20, 0.18, 0.16}),
@@ -238,10 +259,12 @@ func cutsOfAYear() Calculator {
 				said[i] = d.String()
 			}
 			r.Outputs["cuts"], r.Outputs["days"], r.Outputs["eachT"], r.Outputs["productKg"] = n, strings.Join(said, ", "), each, nil
-			r.show("cuts", "Cuts", "⌊(end − first) / interval⌋ + 1", fmt.Sprintf("⌊%d / %d⌋ + 1", end.Sub(first), in.int("everyDays")), float64(n), "", "method Y11")
+			r.show("cuts", "Cuts", "⌊(end − first) / interval⌋ + 1", fmt.Sprintf("⌊%d / %d⌋ + 1", end.Sub(first), in.int("everyDays")), float64(n), "",
+				"method Y11")
 			if p := in.ref("recoveryPct"); p != nil {
 				r.Outputs["productKg"] = in.num("annualT") * 10 * *p
-				r.show("productKg", "Won", "t/ha × 1000 × recovery", fmt.Sprintf("%g × 1000 × %g %%", in.num("annualT"), *p), in.num("annualT")*10**p, "kg/ha", "")
+				r.show("productKg", "Won", "t/ha × 1000 × recovery", fmt.Sprintf("%g × 1000 × %g %%", in.num("annualT"), *p), in.num("annualT")*10**p, "kg/ha",
+					"")
 			}
 			if n != len(each) {
 				r.warn("cuts.shares", "Cuts", fmt.Sprintf("%d cuts fit, and shares are given for %d.", n, len(each)), "method Y11")
@@ -273,7 +296,8 @@ func followed() Calculator {
 			}
 			moved := float64(on.Sub(planned))
 			r.Outputs["movedDays"] = moved
-			r.tell(working.Rule, "movedDays", "Moved", "the day noted − the day planned", fmt.Sprintf("%s − %s", on.Words(), planned.Words()), moved, "", "method S2")
+			r.tell(working.Rule, "movedDays", "Moved", "the day noted − the day planned", fmt.Sprintf("%s − %s", on.Words(), planned.Words()), moved, "",
+				"method S2")
 			return nil
 		}}
 }
@@ -281,7 +305,8 @@ func followed() Calculator {
 func recurrence() Calculator {
 	return Calculator{Name: "work-that-comes-back", Title: "Work that comes back", Source: "method S6, common practice",
 		Purpose: "The days of work every so many days in a season, and what follows when one slips.",
-		Inputs: []Field{{Name: "from", Kind: Day, Meaning: "first", Default: "2027-05-01"}, {Name: "to", Kind: Day, Meaning: "season ends", Default: "2027-08-31"},
+		Inputs: []Field{{Name: "from", Kind: Day, Meaning: "first", Default: "2027-05-01"}, {Name: "to", Kind: Day, Meaning: "season ends",
+			Default: "2027-08-31"},
 			whole("everyDays", "days", "from one to the next", 1, 400).or(14.0), choice("slip", "when one is done on another day, the next ones count",
 				schedule.FromActual, schedule.OnTheGrid).
 				or(string(schedule.FromActual)), {Name: "secondDone", Kind: Day, Meaning: "day the second one was really done", Optional: true}},

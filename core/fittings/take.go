@@ -21,8 +21,9 @@ func trellis(v values, s Site) []Item {
 	slope := math.Sqrt(1 + s.SlopePct*s.SlopePct/1e4)
 	wire := v["wires"] * run * (1 + v["slack"]) * slope
 	return []Item{
-		{"line posts or arms", "post", posts, units.Count, "Σ over rows of ⌈length / spacing⌉ − 1", fmt.Sprintf("%.0f rows, {%.0f m} together, every {%g m}", n,
-			s.metres(), v["postM"])},
+		{"line posts or arms", "post", posts, units.Count, "Σ over rows of ⌈length / spacing⌉ − 1",
+			fmt.Sprintf("%.0f rows, {%.0f m} together, every {%g m}", n,
+				s.metres(), v["postM"])},
 		{"end assemblies", "end-assembly", 2 * n, units.Count, "2 × rows", fmt.Sprintf("2 × %.0f", n)},
 		{"anchors", "anchor", 2*n + braces, units.Count, "2 × rows, and 2 more in long rows", fmt.Sprintf("2 × %.0f + %.0f", n, braces)},
 		{"wire", "wire", wire, units.Distance, "wires × Σ(length + 2 · tie) × (1 + slack) × √(1 + slope²)",
@@ -58,7 +59,8 @@ func cover(v values, s Site) []Item {
 		{"film of the rain cover", "cover-film", m * v["widthM"], units.Area, "Σ over rows of (length + 2 · ends) × width",
 			fmt.Sprintf("%d rows, {%.1f m} together, {%g m} wide",
 				len(s.RowsM), s.metres(), v["widthM"])},
-		{"brackets of the rain cover", "bracket", brackets, units.Count, "Σ over rows of ⌈length / spacing⌉ + 1", fmt.Sprintf("%d rows, every {%g m}", len(s.RowsM),
+		{"brackets of the rain cover", "bracket", brackets, units.Count, "Σ over rows of ⌈length / spacing⌉ + 1", fmt.Sprintf("%d rows, every {%g m}",
+			len(s.RowsM),
 			v["bracketM"])},
 	}
 }
@@ -71,7 +73,8 @@ func drip(v values, s Site) []Item {
 	}
 	return []Item{
 		{"drip line", "drip", m, units.Distance, "row length × lines × (1 + extra)", fmt.Sprintf("%.1f × %g × %g", s.metres(), v["lines"], 1+v["extra"])},
-		{"emitters", "", emitters, units.Count, "Σ over rows of lines × (⌊length / spacing⌋ + 1)", fmt.Sprintf("%d rows, every {%g m}", len(s.RowsM), v["emitterM"])},
+		{"emitters", "", emitters, units.Count, "Σ over rows of lines × (⌊length / spacing⌋ + 1)", fmt.Sprintf("%d rows, every {%g m}", len(s.RowsM),
+			v["emitterM"])},
 		{"rolls of drip line", "", up(m / v["rollM"]), units.Count, "⌈line / roll⌉", fmt.Sprintf("⌈%.1f / %g⌉", m, v["rollM"])},
 		{"end closures", "drip-end", float64(len(s.RowsM)) * v["lines"], units.Count, "rows × lines", fmt.Sprintf("%d × %g", len(s.RowsM), v["lines"])},
 	}
@@ -97,7 +100,8 @@ func mulch(v values, s Site) []Item {
 	settled := w * v["deepCm"] / 100 * s.metres()
 	return []Item{
 		{"mulch as it lies", "", settled, units.Earth, how, fmt.Sprintf("%g × %g × %.1f", w, v["deepCm"]/100, s.metres())},
-		{"mulch to order, loose", "mulch", settled / v["settles"], units.Earth, "settled / what it settles to", fmt.Sprintf("%.1f / %g", settled, v["settles"])},
+		{"mulch to order, loose", "mulch", settled / v["settles"], units.Earth, "settled / what it settles to", fmt.Sprintf("%.1f / %g", settled,
+			v["settles"])},
 	}
 }
 
@@ -108,19 +112,23 @@ func pits(v values, s Site) []Item {
 	top := v["longM"] * v["wideM"] * math.Min(v["topsoilM"], v["deepM"])
 	fill := math.Max(0, one-v["ballL"]/1000)
 	return []Item{
-		{"earth dug", "", one * n, units.Earth, "length × width × depth × stations", fmt.Sprintf("%g × %g × %g × %.0f", v["longM"], v["wideM"], v["deepM"], n)},
-		{"topsoil, heaped by itself", "", top * n, units.Earth, "length × width × topsoil × stations", fmt.Sprintf("%g × %g × %g × %.0f", v["longM"], v["wideM"],
+		{"earth dug", "", one * n, units.Earth, "length × width × depth × stations", fmt.Sprintf("%g × %g × %g × %.0f", v["longM"], v["wideM"],
+			v["deepM"], n)},
+		{"topsoil, heaped by itself", "", top * n, units.Earth, "length × width × topsoil × stations", fmt.Sprintf("%g × %g × %g × %.0f", v["longM"],
+			v["wideM"],
 			math.Min(v["topsoilM"], v["deepM"]), n)},
 		{"subsoil", "", (one - top) * n, units.Earth, "the rest", fmt.Sprintf("(%.4f − %.4f) × %.0f", one, top, n)},
-		{"compost or manure, well rotted", "organic", v["organic"] * fill * n, units.Earth, "share × (pit − root ball) × stations", fmt.Sprintf("%g × %.4f × %.0f",
-			v["organic"], fill, n)},
+		{"compost or manure, well rotted", "organic", v["organic"] * fill * n, units.Earth, "share × (pit − root ball) × stations",
+			fmt.Sprintf("%g × %.4f × %.0f",
+				v["organic"], fill, n)},
 		{"days of digging by hand", "", one * n / v["m3Day"], units.Count, "earth dug / earth a day", fmt.Sprintf("%.1f / %g", one*n, v["m3Day"])},
 	}
 }
 
 func furrow(v values, s Site) []Item {
-	return []Item{{"earth moved", "earth", v["widthM"] * v["deepM"] * s.metres(), units.Earth, "width × depth × row length", fmt.Sprintf("%g × %g × %.1f",
-		v["widthM"], v["deepM"], s.metres())}}
+	return []Item{{"earth moved", "earth", v["widthM"] * v["deepM"] * s.metres(), units.Earth, "width × depth × row length",
+		fmt.Sprintf("%g × %g × %.1f",
+			v["widthM"], v["deepM"], s.metres())}}
 }
 
 func stakes(v values, s Site) []Item {
@@ -134,18 +142,21 @@ func guards(v values, s Site) []Item {
 }
 
 func shades(v values, s Site) []Item {
-	return []Item{{"screens", "screen", v["each"] * float64(s.Stations), units.Count, "stations × screens", fmt.Sprintf("%d × %g", s.Stations, v["each"])}}
+	return []Item{{"screens", "screen", v["each"] * float64(s.Stations), units.Count, "stations × screens", fmt.Sprintf("%d × %g", s.Stations,
+		v["each"])}}
 }
 
 func fence(v values, s Site) []Item {
 	round := s.PerimeterM + 2*math.Pi*v["outM"]
 	net := math.Max(0, round-v["gates"]*v["gateM"])
 	out := []Item{
-		{"fence", "fence", net, units.Distance, "boundary + 2π · distance outside − gates × width", fmt.Sprintf("%.1f + 6.283185 · %g − %g × %g", s.PerimeterM,
+		{"fence", "fence", net, units.Distance, "boundary + 2π · distance outside − gates × width", fmt.Sprintf("%.1f + 6.283185 · %g − %g × %g",
+			s.PerimeterM,
 			v["outM"],
 			v["gates"], v["gateM"])},
-		{"fence posts", "fence-post", up(net/v["postM"]) + v["gates"], units.Count, "⌈fence / spacing⌉, and one more at each gate", fmt.Sprintf("⌈%.1f / %g⌉ + %g",
-			net, v["postM"], v["gates"])},
+		{"fence posts", "fence-post", up(net/v["postM"]) + v["gates"], units.Count, "⌈fence / spacing⌉, and one more at each gate",
+			fmt.Sprintf("⌈%.1f / %g⌉ + %g",
+				net, v["postM"], v["gates"])},
 		{"gates", "gate", v["gates"], units.Count, "as said", fmt.Sprintf("%g", v["gates"])},
 	}
 	if v["wires"] > 0 {

@@ -55,7 +55,8 @@ func (s *Service) Level(ctx context.Context, from, to civil.Date) (Levelled, err
 		return Levelled{}, err
 	}
 	if len(e.Crews) == 0 {
-		return Levelled{}, finding.Bad("crews", "none", "are named: nobody knows how much can be done on a day", "a crew with people, hours a day and days a week")
+		return Levelled{}, finding.Bad("crews", "none", "are named: nobody knows how much can be done on a day",
+			"a crew with people, hours a day and days a week")
 	}
 	out := Levelled{Moves: []LevelMove{}, Late: []LevelMove{}, Words: []string{}}
 	byCrew := make([][]levelTask, len(e.Crews))
@@ -66,7 +67,8 @@ func (s *Service) Level(ctx context.Context, from, to civil.Date) (Levelled, err
 			continue
 		}
 		if j.Job.Phase == "harvest" && j.Job.By.Before(from) {
-			out.Words = append(out.Words, fmt.Sprintf("“%s” on %s was over by %s and nothing is recorded of it: it is not planned again.", j.Job.Name, j.BlockName,
+			out.Words = append(out.Words, fmt.Sprintf("“%s” on %s was over by %s and nothing is recorded of it: it is not planned again.", j.Job.Name,
+				j.BlockName,
 				j.Job.By.Words()))
 			continue
 		}
@@ -134,7 +136,8 @@ func taskOf(j EstateJob, hours float64, c document.Crew, from civil.Date) levelT
 		day = math.Min(1, c.People) * c.HoursDay
 	}
 	n := max(1, int(math.Min(3650, math.Ceil(hours/day-1e-9)))) // ten years of one job are late whatever is done
-	t := schedule.Task{ID: j.BlockName + " " + j.Job.Key, Days: n, Use: hours / float64(n), First: max(0, j.Job.From.Sub(from)), Last: j.Job.By.Sub(from)}
+	t := schedule.Task{ID: j.BlockName + " " + j.Job.Key, Days: n, Use: hours / float64(n), First: max(0, j.Job.From.Sub(from)),
+		Last: j.Job.By.Sub(from)}
 	if j.Job.Preparation { // its last day is the one it is begun on at the latest
 		t.Last += int(math.Ceil(float64(n)*7/c.DaysWeek)) - 1
 	}
@@ -189,12 +192,14 @@ func (out *Levelled) add(e document.Estate, t levelTask, p schedule.Placed, from
 	if was.IsZero() {
 		was = civil.Later(j.From, from)
 	}
-	m := LevelMove{Block: t.job.Block, BlockName: t.job.BlockName, Key: j.Key, Name: j.Name, Crew: t.crew.Name, Hours: t.task.Use * float64(t.task.Days), Was: was,
+	m := LevelMove{Block: t.job.Block, BlockName: t.job.BlockName, Key: j.Key, Name: j.Name, Crew: t.crew.Name,
+		Hours: t.task.Use * float64(t.task.Days), Was: was,
 		Day: from.AddDays(p.Start), Until: from.AddDays(p.End), Last: from.AddDays(t.task.Last)}
 	overdue := j.By.Before(from) // what is late already is done as soon as there are hours for it
 	if p.Late && !overdue {      // it stays where it is: nobody can do it there, and that is said
 		out.Late = append(out.Late, m)
-		out.Words = append(out.Words, fmt.Sprintf("“%s” on %s asks for %s of %s; with what else there is it is done on %s, %d days after its last day, %s.", j.Name,
+		out.Words = append(out.Words, fmt.Sprintf("“%s” on %s asks for %s of %s; with what else there is it is done on %s, %d days after its last "+
+			"day, %s.", j.Name,
 			t.job.BlockName, units.Text(m.Hours, units.Hours, e.Units), t.crew.Name, m.Until.Words(), m.Until.Sub(m.Last), m.Last.Words()))
 		return
 	}

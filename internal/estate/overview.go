@@ -115,7 +115,8 @@ func (s *Service) Overview(ctx context.Context) (Overview, error) {
 	if err != nil {
 		return Overview{}, err
 	}
-	out := Overview{FirstSteps: firstSteps(e.Estate, docs), Estate: e.Estate, EstateRevision: e.Revision, Today: s.today(), Blocks: make([]InShort, 0, len(docs))}
+	out := Overview{FirstSteps: firstSteps(e.Estate, docs), Estate: e.Estate, EstateRevision: e.Revision, Today: s.today(), Blocks: make([]InShort, 0,
+		len(docs))}
 	for _, d := range docs {
 		b := InShort{ID: d.ID, Revision: d.Revision, Number: d.Block.Number, Name: d.Block.Name, Stage: document.Empty, Boundary: d.Block.Boundary,
 			Years: []YearInShort{}, Findings: []finding.Finding{}, Plantings: []PlantingShort{}}
@@ -155,7 +156,8 @@ func (b *InShort) shorten(p *plan.Plan, block document.Block) {
 		b.Stations += r.Stations
 	}
 	for _, y := range p.Years {
-		b.Years = append(b.Years, YearInShort{y.Season, y.Label, y.Age, y.PerHa.Low, y.PerHa.Base, y.PerHa.High, y.BlockKg.Base, y.PickedKg, y.Recorded, y.FeedKg["n"], y.Jobs})
+		b.Years = append(b.Years, YearInShort{y.Season, y.Label, y.Age, y.PerHa.Low, y.PerHa.Base, y.PerHa.High, y.BlockKg.Base, y.PickedKg, y.Recorded,
+			y.FeedKg["n"], y.Jobs})
 	}
 	b.Headline = p.Words
 	if block.Planting != nil {

@@ -103,7 +103,8 @@ func (s *Service) JobWeeks(ctx context.Context, from, to civil.Date) (JobWeeks, 
 			out.Weeks[i].Hours[k] = w.Hours
 			out.Weeks[i].Unknown += w.Unknown
 			if limit := crew.WeekHours(); limit > 0 && w.Hours > limit+0.5 {
-				out.Over = append(out.Over, fmt.Sprintf("%s: the week of %s asks for %s; %s %s.", crew.Name, w.Start.Words(), units.Text(w.Hours, units.Hours, e.Units),
+				out.Over = append(out.Over, fmt.Sprintf("%s: the week of %s asks for %s; %s %s.", crew.Name, w.Start.Words(), units.Text(w.Hours, units.Hours,
+					e.Units),
 					have(crew), units.Text(limit, units.Hours, e.Units)))
 			}
 		}
@@ -214,7 +215,8 @@ func (s *Service) JobSheets(ctx context.Context, paper string, want JobsWanted) 
 	}
 	list = slices.DeleteFunc(list, func(j joblist.Job) bool { return want.Job == "" && (!j.Done.IsZero() || j.NotNeeded != "") })
 	if len(list) > mostSheets {
-		return nil, "", finding.Bad("to", want.To, fmt.Sprintf("brings %d sheets", len(list)), fmt.Sprintf("fewer days, one block or one crew: %d sheets at most", mostSheets))
+		return nil, "", finding.Bad("to", want.To, fmt.Sprintf("brings %d sheets", len(list)),
+			fmt.Sprintf("fewer days, one block or one crew: %d sheets at most", mostSheets))
 	}
 	plans := map[string]*plan.Plan{}
 	sheets := make([]jobsheet.Sheet, 0, len(list))

@@ -223,7 +223,8 @@ func (n *net) lead(j report.Job) schedule.Offset {
 func (n *net) fromSheet(j report.Job, x int) {
 	o := n.ops[j.Key]
 	if y := n.at[j.After]; y > 0 {
-		n.add(y, x, j.AfterDays, false, false, fmt.Sprintf("“%s” %s after “%s”", j.Name, schedule.Offset{N: j.AfterDays, Unit: "d"}.Words(), n.jobs[y-1].Name))
+		n.add(y, x, j.AfterDays, false, false, fmt.Sprintf("“%s” %s after “%s”", j.Name, schedule.Offset{N: j.AfterDays, Unit: "d"}.Words(),
+			n.jobs[y-1].Name))
 	}
 	switch {
 	case o == nil || o.Before == schedule.Planting:

@@ -74,18 +74,22 @@ func Store(in StoreIn, say *report.Voice) *Stored {
 		Origin: working.Computed,
 		Note:   fmt.Sprintf("%s, %d at most: out by %s", st.Of, st.MostDays, out.Latest.Words())})
 	if say.On("store.days") {
-		say.Step("store.days", "Days in the store", "out − in", fmt.Sprintf("%s − %s", out.Out.Words(), s.In.Words()), float64(out.Days), units.Days, origin)
+		say.Step("store.days", "Days in the store", "out − in", fmt.Sprintf("%s − %s", out.Out.Words(), s.In.Words()), float64(out.Days), units.Days,
+			origin)
 	}
 	if st.ChillH > 0 {
 		note := "in the open as this estate's record has it, and in the store"
 		if !out.FieldOK {
 			note = "in the store alone: the record is too short to say what it had in the open"
 		}
-		say.Figure(report.Figure{Path: "store.chill", Step: "plants", Label: "Cold before planting", Quantity: units.Hours, Value: out.FieldH + out.StoreH,
+		say.Figure(report.Figure{Path: "store.chill", Step: "plants", Label: "Cold before planting", Quantity: units.Hours, Value: out.FieldH +
+			out.StoreH,
 			Origin: working.Computed, Note: note})
 		if say.On("store.chill") {
-			say.Step("store.chill", "Hours of cold", "in the open + 24 × days in the store × weight", fmt.Sprintf("%.0f + 24 × %d × %g", out.FieldH, out.Days, weight),
-				out.FieldH+out.StoreH, units.Hours, "hours at or below 7.2 °C: Weinberger, Proc. Am. Soc. Hort. Sci., 1950; those below 0 °C by half, from memory")
+			say.Step("store.chill", "Hours of cold", "in the open + 24 × days in the store × weight", fmt.Sprintf("%.0f + 24 × %d × %g", out.FieldH,
+				out.Days, weight),
+				out.FieldH+out.StoreH, units.Hours, "hours at or below 7.2 °C: Weinberger, Proc. Am. Soc. Hort. Sci., 1950; those below 0 °C by half, "+
+					"from memory")
 		}
 	}
 	in.judge(out, say)
@@ -122,13 +126,15 @@ func (s *Stored) StoreJob(said *document.ColdStore, when report.Timetable, say *
 func (in StoreIn) judge(out *Stored, say *report.Voice) {
 	st, s := in.Storage, in.Said
 	note := func(rule string, weight finding.Weight, sentence string, remedies ...finding.Remedy) {
-		say.Note(finding.Finding{Rule: rule, Weight: weight, Step: "plants", Subject: "Cold store", Source: practice.OriginWords(st.Origin), Sentence: sentence,
+		say.Note(finding.Finding{Rule: rule, Weight: weight, Step: "plants", Subject: "Cold store", Source: practice.OriginWords(st.Origin),
+			Sentence: sentence,
 			Remedies: remedies})
 	}
 	window := fmt.Sprintf("%s to %s", say.Text(st.LowC, units.Temp), say.Text(st.HighC, units.Temp))
 	if out.SetC < st.LowC || out.SetC > st.HighC {
 		note("store.set", finding.Mend, fmt.Sprintf("The store is set to %s; %s are kept at %s.", say.Text(out.SetC, units.Temp), st.Of, window),
-			finding.Remedy{Label: "Set it to " + say.Text(st.SetC, units.Temp), Patch: map[string]any{"planting": map[string]any{"store": map[string]any{"setC": nil}}}})
+			finding.Remedy{Label: "Set it to " + say.Text(st.SetC, units.Temp),
+				Patch: map[string]any{"planting": map[string]any{"store": map[string]any{"setC": nil}}}})
 	}
 	for _, r := range s.Readings {
 		if r.TempC >= st.LowC && r.TempC <= st.HighC {
@@ -138,7 +144,8 @@ func (in StoreIn) judge(out *Stored, say *report.Voice) {
 		if r.TempC < st.LowC {
 			what = "they crack and die below"
 		}
-		note("store.reading", finding.Mend, fmt.Sprintf("On %s the store was at %s, outside %s: %s it. Look at the stock before it is planted.", r.On.Words(),
+		note("store.reading", finding.Mend, fmt.Sprintf("On %s the store was at %s, outside %s: %s it. Look at the stock before it is planted.",
+			r.On.Words(),
 			say.Text(r.TempC, units.Temp), window, what))
 		break // the first says it; the list shows the rest
 	}
@@ -146,9 +153,11 @@ func (in StoreIn) judge(out *Stored, say *report.Voice) {
 		return
 	}
 	if out.Days > st.MostDays {
-		note("store.long", finding.Mend, fmt.Sprintf("%s lie %d days in the store, %d at most: they have to be planted by %s.", report.Capital(st.Of), out.Days,
+		note("store.long", finding.Mend, fmt.Sprintf("%s lie %d days in the store, %d at most: they have to be planted by %s.", report.Capital(st.Of),
+			out.Days,
 			st.MostDays,
-			out.Latest.Words()), finding.Remedy{Label: "Plant on " + out.Latest.Words(), Patch: map[string]any{"planting": map[string]any{"date": out.Latest.String()}}})
+			out.Latest.Words()), finding.Remedy{Label: "Plant on " + out.Latest.Words(),
+			Patch: map[string]any{"planting": map[string]any{"date": out.Latest.String()}}})
 	}
 	if have := out.FieldH + out.StoreH; st.ChillH > 0 && have < st.ChillH {
 		sentence := fmt.Sprintf("%s have %s of cold before they are planted; %s are wanted.", report.Capital(st.Of), say.Text(have, units.Hours),
@@ -158,7 +167,8 @@ func (in StoreIn) judge(out *Stored, say *report.Voice) {
 			met := out.Out.AddDays(int((st.ChillH-have)/a) + 1)
 			sentence += fmt.Sprintf(" They would have them in the store by %s.", met.Words())
 			if !met.After(out.Latest) {
-				remedies = append(remedies, finding.Remedy{Label: "Plant on " + met.Words(), Patch: map[string]any{"planting": map[string]any{"date": met.String()}}})
+				remedies = append(remedies, finding.Remedy{Label: "Plant on " + met.Words(),
+					Patch: map[string]any{"planting": map[string]any{"date": met.String()}}})
 			}
 		}
 		note("store.chill", finding.Watch, sentence, remedies...)

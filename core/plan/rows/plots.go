@@ -46,8 +46,9 @@ func (r Result) clones(names []string) []Clone {
 func (r *Result) plots(p *document.Planting, density float64, say *report.Voice) {
 	r.Clones = r.clones(p.Layout.Clones)
 	if n := r.Placed.Sprouts; n > 0 {
-		say.Figure(report.Figure{Path: "rows.sprouts", Step: "rows", Label: "Sprouts kept", Quantity: units.Count, Value: float64(n), Origin: working.Chosen,
-			Note: "stations where the sprout of a stump stands: nothing is planted there"})
+		say.Figure(report.Figure{Path: "rows.sprouts", Step: "rows", Label: "Sprouts kept", Quantity: units.Count, Value: float64(n),
+			Origin: working.Chosen,
+			Note:   "stations where the sprout of a stump stands: nothing is planted there"})
 		if say.On("rows.sprouts") {
 			say.Tell(working.Count, "rows.sprouts", "Sprouts kept", "stumps on the rows; each takes the place of stations nearer than half a spacing",
 				fmt.Sprintf("%d stumps said", len(p.Stumps)), float64(n), units.Count, "common practice, no source")
@@ -62,10 +63,13 @@ func (r *Result) plots(p *document.Planting, density float64, say *report.Voice)
 		n = max(n, q.Plot)
 	}
 	gross := b.PerHa(r.Spec.RowSpacingM, r.Spec.PlantSpacingM)
-	say.Figure(report.Figure{Path: "rows.plots", Step: "rows", Label: "Blocks between aisles", Quantity: units.Count, Value: float64(n), Origin: working.Computed,
-		Note: fmt.Sprintf("%s × %s, aisles of %s", say.Text(b.AlongM, units.Spacing), say.Text(b.AcrossM, units.Spacing), say.Text(b.AisleM, units.Spacing))})
-	say.Figure(report.Figure{Path: "rows.gross", Step: "rows", Label: "With the aisles", Quantity: units.PerArea, Value: gross, Origin: working.Computed,
-		Note: fmt.Sprintf("an endless field of blocks and aisles; blocks take %s of it", say.Text(b.Share(), units.Fraction))})
+	say.Figure(report.Figure{Path: "rows.plots", Step: "rows", Label: "Blocks between aisles", Quantity: units.Count, Value: float64(n),
+		Origin: working.Computed,
+		Note: fmt.Sprintf("%s × %s, aisles of %s", say.Text(b.AlongM, units.Spacing), say.Text(b.AcrossM, units.Spacing),
+			say.Text(b.AisleM, units.Spacing))})
+	say.Figure(report.Figure{Path: "rows.gross", Step: "rows", Label: "With the aisles", Quantity: units.PerArea, Value: gross,
+		Origin: working.Computed,
+		Note:   fmt.Sprintf("an endless field of blocks and aisles; blocks take %s of it", say.Text(b.Share(), units.Fraction))})
 	if say.On("rows.plots") {
 		say.Tell(working.Count, "rows.plots", "Blocks between aisles", "blocks that hold a station, counted on the boundary", fmt.Sprintf("%d stations",
 			r.Placed.Stations),
@@ -73,7 +77,8 @@ func (r *Result) plots(p *document.Planting, density float64, say *report.Voice)
 	}
 	if say.On("rows.gross") {
 		say.Step("rows.gross", "Density with the aisles", "10 000 × stations of a block / ((along + aisle) × (across + aisle))",
-			fmt.Sprintf("10 000 × %.0f / ((%g + %g) × (%g + %g))", gross*(b.AlongM+b.AisleM)*(b.AcrossM+b.AisleM)/1e4, b.AlongM, b.AisleM, b.AcrossM, b.AisleM),
+			fmt.Sprintf("10 000 × %.0f / ((%g + %g) × (%g + %g))", gross*(b.AlongM+b.AisleM)*(b.AcrossM+b.AisleM)/1e4, b.AlongM, b.AisleM, b.AcrossM,
+				b.AisleM),
 			gross, units.PerArea, "geometry; square blocks at 1 × 1 m: 10 000·b²/(b + 2)²",
 			say.Num("density in a block", density, units.PerArea, working.Computed, "", "rows.density"))
 	}
@@ -86,7 +91,8 @@ func (r Result) judgeStumps(in In, say *report.Voice) {
 	}
 	keep := slices.DeleteFunc(slices.Clone(in.Planting.Stumps), func(s document.Stump) bool { return slices.Contains(r.stumpsOff, s.ID) })
 	say.Note(finding.Finding{Rule: "rows.stump-off", Weight: finding.Watch, Step: "rows", Subject: "Stumps",
-		Sentence: fmt.Sprintf("Of the %s kept, %d on no row as the rows are laid out now: no station comes of them.", report.Count(len(in.Planting.Stumps), "stump"),
+		Sentence: fmt.Sprintf("Of the %s kept, %d lie on no row as the rows are laid out now: no station comes of them.",
+			report.Count(len(in.Planting.Stumps), "stump"),
 			len(r.stumpsOff)),
 		Remedies: []finding.Remedy{{Label: "Take them off the list", Patch: map[string]any{"planting": map[string]any{"stumps": keep}}}}})
 }

@@ -87,10 +87,12 @@ func Order(in In, say *report.Voice) (Result, error) {
 		if len(line.Clones) > 0 {
 			note = fmt.Sprintf("%s of %d clones, each %.0f %% sure to fill its own stations", k.kind, len(line.Clones), conf*100)
 		}
-		say.Figure(report.Figure{Path: k.path, Step: "plants", Label: k.label, Quantity: units.Count, Value: float64(line.Plants), Origin: working.Computed,
-			Note: note})
-		say.Figure(report.Figure{Path: k.path + ".flat", Step: "plants", Label: fmt.Sprintf("With a flat %.0f %%", m.FlatReserve*100), Quantity: units.Count,
-			Value: float64(o.Flat), Origin: working.Computed, Note: "the trade's reserve, " + sure(o.FlatSure)})
+		say.Figure(report.Figure{Path: k.path, Step: "plants", Label: k.label, Quantity: units.Count, Value: float64(line.Plants),
+			Origin: working.Computed,
+			Note:   note})
+		say.Figure(report.Figure{Path: k.path + ".flat", Step: "plants", Label: fmt.Sprintf("With a flat %.0f %%", m.FlatReserve*100),
+			Quantity: units.Count,
+			Value:    float64(o.Flat), Origin: working.Computed, Note: "the trade's reserve, " + sure(o.FlatSure)})
 		for _, c := range line.Clones {
 			if say.On(k.path) {
 				say.Tell(working.Search, k.path, c.Name, "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence",
@@ -104,14 +106,17 @@ func Order(in In, say *report.Voice) (Result, error) {
 			say.Tell(working.Search, k.path, "Plants to order", "smallest N with P(Binomial(N, survival) ≥ stations) ≥ confidence",
 				fmt.Sprintf("stations %d, survival %g, confidence %g", k.n, surv, conf),
 				float64(o.Plants), units.Count, "method LAY-9; binomial tail by the incomplete beta function (Abramowitz & Stegun, 1964, 26.5.24)",
-				say.Num(map[bool]string{true: "plants wanted", false: "stations"}[in.Each > 1], float64(k.n), units.Count, working.Computed, "", "rows.stations"),
+				say.Num(map[bool]string{true: "plants wanted", false: "stations"}[in.Each > 1], float64(k.n), units.Count, working.Computed, "",
+					"rows.stations"),
 				say.Num("survival", surv, units.Fraction, origin, practice.OriginWords(m.Origin), ""),
 				say.Num("confidence", conf, units.Fraction, map[bool]working.Origin{true: working.Assumed, false: working.Chosen}[p.Confidence == 0], "", ""))
-			say.Step(k.path, "The other school: a flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve), float64(o.Flat),
+			say.Step(k.path, "The other school: a flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve),
+				float64(o.Flat),
 				units.Count, "common practice; "+sure(o.FlatSure))
 		}
 		if say.On(k.path + ".flat") {
-			say.Step(k.path+".flat", "Flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve), float64(o.Flat), units.Count,
+			say.Step(k.path+".flat", "Flat reserve", "⌈stations × (1 + reserve)⌉", fmt.Sprintf("⌈%d × %g⌉", k.n, 1+m.FlatReserve), float64(o.Flat),
+				units.Count,
 				"common practice; "+sure(o.FlatSure))
 		}
 	}
@@ -156,7 +161,8 @@ func (r Result) Judge(say *report.Voice) {
 	if len(r.Lines) > 0 && r.Lines[0].Flat < r.Lines[0].Plants {
 		l := r.Lines[0]
 		say.Note(finding.Finding{Rule: "plants.flat-reserve", Weight: finding.Know, Step: "plants", Subject: "Order", Source: "method LAY-9",
-			Sentence: fmt.Sprintf("A flat reserve orders %s, %s. %s fill every station. The larger risk is one bad batch: two suppliers and two dates spread it.",
+			Sentence: fmt.Sprintf("A flat reserve orders %s, %s. %s fill every station. The larger risk is one bad batch: two suppliers and two dates "+
+				"spread it.",
 				say.Text(float64(l.Flat), units.Count), sure(l.FlatSure), say.Text(float64(l.Plants), units.Count))})
 	}
 }

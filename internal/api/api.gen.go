@@ -857,11 +857,15 @@ type SheetOperation struct {
 	Before  string `json:"before"`
 	Better  string `json:"better"`
 	Caution string `json:"caution"`
+	Cond    *struct {
+		// Again any JSON, null where nothing is said; its shape is said where the format of practice sheets is
+		Again *Open  `json:"again"`
+		Says  string `json:"says"`
+	} `json:"cond,omitempty"`
+	Detail string `json:"detail"`
 
-	// Cond any JSON, null where nothing is said; its shape is said where the format of practice sheets is
-	Cond   *Open    `json:"cond,omitempty"`
-	Detail string   `json:"detail"`
-	Else   *[]*Open `json:"else,omitempty"`
+	// Else hours done another way
+	Else *[]SheetOperation_Else_Item `json:"else,omitempty"`
 
 	// Follows any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	Follows *Open `json:"follows,omitempty"`
@@ -903,6 +907,14 @@ type SheetOperation struct {
 	// Uses any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	Uses *Open  `json:"uses,omitempty"`
 	Why  string `json:"why"`
+}
+
+// SheetOperation_Else_Item defines model for SheetOperation.else.Item.
+type SheetOperation_Else_Item struct {
+	By                   string                 `json:"by"`
+	High                 float32                `json:"high"`
+	Low                  float32                `json:"low"`
+	AdditionalProperties map[string]interface{} `json:"-"`
 }
 
 // SheetOption defines model for SheetOption.
@@ -1724,6 +1736,98 @@ func (a PlanParts) MarshalJSON() ([]byte, error) {
 		if err != nil {
 			return nil, fmt.Errorf("error marshaling 'marks': %w", err)
 		}
+	}
+
+	for fieldName, field := range a.AdditionalProperties {
+		object[fieldName], err = json.Marshal(field)
+		if err != nil {
+			return nil, fmt.Errorf("error marshaling '%s': %w", fieldName, err)
+		}
+	}
+	return json.Marshal(object)
+}
+
+// Getter for additional properties for SheetOperation_Else_Item. Returns the specified
+// element and whether it was found
+func (a SheetOperation_Else_Item) Get(fieldName string) (value interface{}, found bool) {
+	if a.AdditionalProperties != nil {
+		value, found = a.AdditionalProperties[fieldName]
+	}
+	return
+}
+
+// Setter for additional properties for SheetOperation_Else_Item
+func (a *SheetOperation_Else_Item) Set(fieldName string, value interface{}) {
+	if a.AdditionalProperties == nil {
+		a.AdditionalProperties = make(map[string]interface{})
+	}
+	a.AdditionalProperties[fieldName] = value
+}
+
+// Override default JSON handling for SheetOperation_Else_Item to handle AdditionalProperties
+func (a *SheetOperation_Else_Item) UnmarshalJSON(b []byte) error {
+	object := make(map[string]json.RawMessage)
+	err := json.Unmarshal(b, &object)
+	if err != nil {
+		return err
+	}
+
+	if raw, found := object["by"]; found {
+		err = json.Unmarshal(raw, &a.By)
+		if err != nil {
+			return fmt.Errorf("error reading 'by': %w", err)
+		}
+		delete(object, "by")
+	}
+
+	if raw, found := object["high"]; found {
+		err = json.Unmarshal(raw, &a.High)
+		if err != nil {
+			return fmt.Errorf("error reading 'high': %w", err)
+		}
+		delete(object, "high")
+	}
+
+	if raw, found := object["low"]; found {
+		err = json.Unmarshal(raw, &a.Low)
+		if err != nil {
+			return fmt.Errorf("error reading 'low': %w", err)
+		}
+		delete(object, "low")
+	}
+
+	if len(object) != 0 {
+		a.AdditionalProperties = make(map[string]interface{})
+		for fieldName, fieldBuf := range object {
+			var fieldVal interface{}
+			err := json.Unmarshal(fieldBuf, &fieldVal)
+			if err != nil {
+				return fmt.Errorf("error unmarshaling field %s: %w", fieldName, err)
+			}
+			a.AdditionalProperties[fieldName] = fieldVal
+		}
+	}
+	return nil
+}
+
+// Override default JSON handling for SheetOperation_Else_Item to handle AdditionalProperties
+func (a SheetOperation_Else_Item) MarshalJSON() ([]byte, error) {
+	var err error
+	object := make(map[string]json.RawMessage)
+
+	object["by"], err = json.Marshal(a.By)
+	if err != nil {
+		return nil, fmt.Errorf("error marshaling 'by': %w", err)
+	}
+
+	object["high"], err = json.Marshal(a.High)
+	if err != nil {
+		return nil, fmt.Errorf("error marshaling 'high': %w", err)
+	}
+
+	object["low"], err = json.Marshal(a.Low)
+	if err != nil {
+		return nil, fmt.Errorf("error marshaling 'low': %w", err)
 	}
 
 	for fieldName, field := range a.AdditionalProperties {

@@ -3742,8 +3742,18 @@ export interface components {
                 origin?: string;
                 by?: string;
             };
-            else?: components["schemas"]["Open"][];
-            cond?: components["schemas"]["Open"];
+            /** @description hours done another way */
+            else?: ({
+                by: string;
+                low: number;
+                high: number;
+            } & {
+                [key: string]: unknown;
+            })[];
+            cond?: {
+                says: string;
+                again: components["schemas"]["Open"];
+            };
             id: string;
             name: string;
             phase: string;

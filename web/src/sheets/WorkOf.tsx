@@ -9,7 +9,7 @@ type Sheet = Schema["Sheet"];
 export function WorkOf({ s }: { s: Sheet }) {
   const { system, unit } = useReading();
   const perArea = (h: number) => Math.round(fromSI(h, "perArea", system) * 10) / 10;
-  const hours = (h: Sheet["operations"][number]["hours"]) =>
+  const hours = (h: Sheet["operations"][number]["hours"] | undefined) =>
     h && (
       <>
         {h.low < h.high ? `${perArea(h.low)}–${perArea(h.high)}` : perArea(h.high)}
@@ -40,13 +40,24 @@ export function WorkOf({ s }: { s: Sheet }) {
               </td>
               <td>
                 {o.detail}
+                {o.cond && (
+                  <div>
+                    <b>When</b> {o.cond.says}
+                  </div>
+                )}
                 {o.caution && (
                   <div className="text-sm">
                     <b>Caution:</b> {o.caution}
                   </div>
                 )}
               </td>
-              <td className="num whitespace-nowrap">{hours(o.hours)}</td>
+              <td className="num whitespace-nowrap">
+                {hours(o.hours)}
+                {o.else?.map((h) => (
+                  <div key={h.by}>{hours(h)}</div>
+                ))}
+                {o.hours && <From origin={o.hours.origin ?? "mem"} />}
+              </td>
               <td>{o.why}</td>
               <td className="text-sm text-faint">
                 <From origin={o.origin} />

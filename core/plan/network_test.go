@@ -34,12 +34,13 @@ func TestTheNetworkOfEveryCrop(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	early := 0
+	early, within := 0, 0
 	for _, s := range l.Whole() {
 		for place := range places {
 			in := input(t, "hazelnut")
 			good := planted(t, l, s, place, in.Today.AddMonths(42), nil)
 			checkNetwork(t, s.ID+", "+place, good)
+			within += inItsTime(t, s, place, good)
 			n := good.Network
 			if len(n.Jobs) < 3 || len(n.Conflicts) > 0 {
 				t.Errorf("%s, %s: %d jobs are bound, conflicts %v", s.ID, place, len(n.Jobs), n.Conflicts)
@@ -64,9 +65,40 @@ func TestTheNetworkOfEveryCrop(t *testing.T) {
 			}
 		}
 	}
+	if within < 70 {
+		t.Errorf("%d jobs have a time of the year", within)
+	}
 	if early < 60 {
 		t.Errorf("planting next month is refused %d times only", early)
 	}
+}
+
+// inItsTime holds every job of a plan without conflicts to the time of the year its sheet gives it, and counts them.
+func inItsTime(t *testing.T, s *practice.Sheet, place string, p *Plan) int {
+	t.Helper()
+	e := document.Estate{Seasons: schedule.Temperate(places[place].south), Rains: places[place].rains}
+	seasons, err := e.Calendar()
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, seasons = bySeasons(s, seasons)
+	ops, n := map[string]schedule.Operation{}, 0
+	for _, o := range s.Operations(s.Resolve(nil)) {
+		ops[o.ID] = o
+	}
+	for _, j := range p.Network.Jobs {
+		w := ops[j.Key].Within
+		if w == nil || len(w.Season) == 0 {
+			continue
+		}
+		n++
+		for _, d := range []civil.Date{j.Earliest, j.Latest, j.Planned} {
+			if w.Next(seasons, d) != d {
+				t.Errorf("%s, %s: %s on %s, not %s", s.ID, place, j.Name, d, w.Words())
+			}
+		}
+	}
+	return n
 }
 
 // checkNetwork holds a network to itself: days inside their bounds, each job behind what it waits for.

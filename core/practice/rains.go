@@ -31,6 +31,7 @@ func (s *Sheet) InRains(rains int) *Sheet {
 	for i := range t.Work {
 		o := &t.Work[i]
 		o.Season = turn(o.Season, o.Rains)
+		o.Within = o.Within.InRains(rains)
 		if r := o.Repeat; r != nil && r.Until != "" {
 			again := *r
 			again.Until = turn([]string{r.Until}, nil)[0]
@@ -139,6 +140,9 @@ func (s *Sheet) checkTropics(fail func(string, ...any)) {
 	}
 	for _, o := range s.Work {
 		need("operation "+o.ID, o.Season, o.Rains)
+		if o.Within != nil {
+			need("operation "+o.ID+", within", nil, o.Within.Rains)
+		}
 		if r := o.Repeat; r != nil && r.Until != "" {
 			need("operation "+o.ID+", until", []string{r.Until}, nil)
 		}

@@ -63,6 +63,10 @@ func Jobs(ops []Operation, c Calendar) []Job {
 		if o.Before != "" {
 			j.Preparation, j.steps = true, ref.steps+1
 			j.From, j.By = o.Better.From(ref.From, -1), o.Min.From(ref.By, -1)
+			if first, last := o.Within.Last(c.Seasons, j.By); last.Before(j.By) || j.From.Before(first) { // as long before, in its time of the year
+				j.From = civil.Later(first, j.From.AddDays(last.Sub(j.By)))
+				j.By = last
+			}
 		} else {
 			j.Preparation = ref.Preparation
 			j.From = o.Better.From(ref.From, 1)
@@ -277,6 +281,9 @@ func Earliest(ops []Operation, c Calendar, today civil.Date) (civil.Date, []Link
 					continue
 				}
 				p := start(o.ID)
+				if c.Done[o.ID].IsZero() {
+					p.day = o.Within.Next(c.Seasons, p.day)
+				}
 				if d := o.Min.From(p.day, 1); d.After(n.day) {
 					n.day = d
 					n.chain = append(append([]Link{}, p.chain...), Link{o, p.day, !c.Done[o.ID].IsZero()})

@@ -1,6 +1,7 @@
 package schedule
 
 import (
+	"errors"
 	"fmt"
 	"strconv"
 	"strings"
@@ -104,6 +105,7 @@ type Operation struct {
 	Hours   *Hours         `yaml:"hours" json:"hours,omitempty"`     // it takes a hectare; nil is not known
 	Else    []Hours        `yaml:"else" json:"else,omitempty"`       // done another way, each with its By
 	Cond    *Condition     `yaml:"cond" json:"cond,omitempty"`       // it waits for within its time; nil is none
+	Within  *Within        `yaml:"within" json:"within,omitempty"`   // only with Before
 	Origin  string         `yaml:"origin" json:"origin"`
 }
 
@@ -288,7 +290,7 @@ func Check(ops []Operation) error {
 		if c := o.Cond; c != nil && (c.Says == "" || c.Again.IsZero() || c.Again.N < 0) {
 			return fail("a condition says what is waited for, and after how long it is looked at again")
 		}
-		if err := o.follows(); err != nil {
+		if err := errors.Join(o.follows(), o.Within.check(o.Before, known)); err != nil {
 			return fail("%v", err)
 		}
 		if p := o.Repeat; p != nil && (o.After == "" || !p.sound(known)) {

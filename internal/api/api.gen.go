@@ -907,6 +907,15 @@ type SheetOperation struct {
 	// Uses any JSON, null where nothing is said; its shape is said where the format of practice sheets is
 	Uses *Open  `json:"uses,omitempty"`
 	Why  string `json:"why"`
+
+	// Within the time of the year it can be done in, whatever its lead
+	Within *struct {
+		Hard   *bool     `json:"hard,omitempty"`
+		Origin string    `json:"origin"`
+		Rains  *[]string `json:"rains,omitempty"`
+		Says   string    `json:"says"`
+		Season *[]string `json:"season,omitempty"`
+	} `json:"within,omitempty"`
 }
 
 // SheetOperation_Else_Item defines model for SheetOperation.else.Item.

@@ -80,7 +80,7 @@ const tight = 7
 type bound struct {
 	schedule.Rule
 	words  string
-	starts bool // that a job is not begun before today, or was done on a day
+	starts bool // that a job is not begun before today, not before its time of the year, or was done on a day
 }
 
 // net carries one computation from step to step.

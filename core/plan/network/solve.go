@@ -25,9 +25,9 @@ func (n *net) solve() Result {
 	r.upside = n.upside
 	planting := bound{schedule.Rule{From: schedule.Origin, To: n.plant, Least: n.day(n.Planting), Most: n.day(n.Planting)},
 		"planting is meant for " + n.Planting.Words(), false}
-	r.Conflicts = n.conflicts(append(slices.Clone(n.bounds), planting))
-	forward, early := n.times(func(bound) bool { return true }, open(n.plant))
-	back, late := n.times(func(b bound) bool { return !b.starts }, planting)
+	forward, early := n.times(func(bound) bool { return true }, open(n.plant), false)
+	r.Conflicts = n.conflicts(append(slices.DeleteFunc(slices.Clone(forward), func(b bound) bool { return b.words == "" }), planting))
+	back, late := n.times(func(b bound) bool { return !b.starts }, planting, true)
 	n.tell(&r, forward, early, back, late)
 	return r
 }
@@ -44,7 +44,7 @@ func (n *net) free() (civil.Date, []string) {
 	var binds []string
 	for range 8 {
 		n.bind(day)
-		list, t := n.times(func(bound) bool { return true }, open(n.plant))
+		list, t := n.times(func(bound) bool { return true }, open(n.plant), false)
 		next := n.Today.AddDays(max(0, t.Earliest[n.plant]))
 		binds = n.binds(list, t)
 		if next == day {
@@ -56,14 +56,14 @@ func (n *net) free() (civil.Date, []string) {
 }
 
 // times solves the bounds that are wanted with one more. They are least separations alone, which all can be kept.
-func (n *net) times(want func(bound) bool, more bound) ([]bound, schedule.Times) {
+func (n *net) times(want func(bound) bool, more bound, back bool) ([]bound, schedule.Times) {
 	var list []bound
 	for _, b := range append(slices.Clone(n.bounds), more) {
 		if want(b) || b.words == more.words {
 			list = append(list, b)
 		}
 	}
-	t, err := (&schedule.Network{Days: n.plant + 1, Rules: rulesOf(list)}).Solve()
+	list, t, err := n.inTime(list, back)
 	if err != nil { // the sheet's check refuses rules that go round
 		t = schedule.Times{Earliest: make([]int, n.plant+1), Latest: make([]int, n.plant+1), BindsEarliest: make([]int, n.plant+1),
 			BindsLatest: make([]int, n.plant+1)}
@@ -72,6 +72,46 @@ func (n *net) times(want func(bound) bool, more bound) ([]bound, schedule.Times)
 		}
 	}
 	return list, t
+}
+
+// inTime solves the bounds, and puts every job into its time of the year: behind the day that time begins, or, counted back,
+// on the last day of the one before. Each move makes the earliest later or the latest earlier, so it ends.
+func (n *net) inTime(list []bound, back bool) ([]bound, schedule.Times, error) {
+	for range 8 * (len(n.jobs) + 1) {
+		t, err := (&schedule.Network{Days: n.plant + 1, Rules: rulesOf(list)}).Solve()
+		if err != nil {
+			return list, t, err
+		}
+		moved := false
+		for i, j := range n.jobs {
+			o, x := n.ops[j.Key], i+1
+			if o == nil || o.Within == nil || !j.Done.IsZero() {
+				continue
+			}
+			b := bound{schedule.Rule{From: schedule.Origin, To: x, Least: schedule.NoLeast, Most: schedule.NoMost, Hard: o.Within.Hard}, "", true}
+			switch day := n.Today.AddDays(t.Earliest[x]); {
+			case back && t.Latest[x] != schedule.NoMost:
+				latest := n.Today.AddDays(t.Latest[x])
+				_, last := o.Within.Last(n.Grown.Seasons, latest)
+				b.Most = n.day(last)
+				b.words = fmt.Sprintf("“%s” is done %s, until %s", j.Name, o.Within.Words(), last.Words())
+				if last == latest {
+					continue
+				}
+			case !back && o.Within.Next(n.Grown.Seasons, day) != day:
+				next := o.Within.Next(n.Grown.Seasons, day)
+				b.Least = n.day(next)
+				b.words = fmt.Sprintf("“%s” is done %s, next from %s", j.Name, o.Within.Words(), next.Words())
+			default:
+				continue
+			}
+			list, moved = append(list, b), true
+		}
+		if !moved {
+			return list, t, nil
+		}
+	}
+	return list, schedule.Times{}, fmt.Errorf("no time of the year fits")
 }
 
 // conflicts are all sets of rules that cannot be kept: one is found, let go of, and the next looked for.
@@ -235,6 +275,9 @@ func (n *net) planned(list []bound, early, late schedule.Times) []int {
 			}
 			if j := n.jobs[b.To-1]; j.Done.IsZero() && j.On.IsZero() {
 				out[b.To] = max(out[b.To], min(out[b.From]+b.Least, last(b.To)))
+				if o := n.ops[j.Key]; o != nil {
+					out[b.To] = min(n.day(o.Within.Next(n.Grown.Seasons, n.Today.AddDays(out[b.To]))), last(b.To))
+				}
 			}
 		}
 	}

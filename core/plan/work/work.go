@@ -206,10 +206,14 @@ func dated(days []int, season string) string {
 func rule(o *schedule.Operation, names map[string]string) string {
 	switch {
 	case o.Before != "":
-		if o.Min == o.Better {
-			return fmt.Sprintf("%s before %s", o.Min.Words(), names[o.Before])
+		s := fmt.Sprintf("%s before %s", o.Better.Words(), names[o.Before])
+		if o.Min != o.Better {
+			s += ", at least " + o.Min.Words()
 		}
-		return fmt.Sprintf("%s before %s, at least %s", o.Better.Words(), names[o.Before], o.Min.Words())
+		if w := o.Within; w != nil && len(w.Season) > 0 {
+			s += ", " + w.Words()
+		}
+		return s
 	case o.After != "":
 		s := "on the day of " + names[o.After]
 		if !o.Better.IsZero() {

@@ -3754,6 +3754,14 @@ export interface components {
                 says: string;
                 again: components["schemas"]["Open"];
             };
+            /** @description the time of the year it can be done in, whatever its lead */
+            within?: {
+                season?: string[];
+                rains?: string[];
+                says: string;
+                hard?: boolean;
+                origin: string;
+            };
             id: string;
             name: string;
             phase: string;

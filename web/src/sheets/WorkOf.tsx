@@ -5,6 +5,10 @@ import { From, Part } from "./Part";
 
 type Sheet = Schema["Sheet"];
 
+/** "early summer to mid autumn". */
+const span = (season: string[] | undefined) =>
+  [...new Set([season?.[0], season?.at(-1)])].filter(Boolean).join(" to ").replaceAll("-", " ");
+
 /** The work of a sheet with the hours it takes, and how much a picker brings in. */
 export function WorkOf({ s }: { s: Sheet }) {
   const { system, unit } = useReading();
@@ -43,6 +47,12 @@ export function WorkOf({ s }: { s: Sheet }) {
                 {o.cond && (
                   <div>
                     <b>When</b> {o.cond.says}
+                  </div>
+                )}
+                {o.within && (
+                  <div>
+                    <b>While</b> {o.within.says}, {[o.within.season, o.within.rains].map(span).filter(Boolean).join("; ")}{" "}
+                    <From origin={o.within.origin} />
                   </div>
                 )}
                 {o.caution && (

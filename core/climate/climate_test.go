@@ -489,3 +489,49 @@ func TestStormOnceInFiveYears(t *testing.T) {
 		t.Errorf("the most of three days: %v", got)
 	}
 }
+
+// Days that can be worked, on a record whose answer can be counted by hand, and the binomial where there is only a month.
+func TestSpanOfWorkableDays(t *testing.T) {
+	rain := []float64{0, 0, 4.9, 5, 0, 25, 0, 0, 0, math.NaN(), 0}
+	for drain, want := range map[int]string{1: "11101011101"[:0] + "11101011101", 2: "11101001101", 3: "11101000101"} {
+		got := ""
+		for i, ok := range Workable(rain, drain) {
+			if i == 9 && ok {
+				t.Error("a day without a record is worked")
+			}
+			got += map[bool]string{true: "1", false: "0"}[ok]
+		}
+		if got != want {
+			t.Errorf("drained in %d days: %s, want %s", drain, got, want)
+		}
+	}
+	// ten years in which it rains hard every third day: on loam one day of three is left, so four days take from ten on
+	var days []Day
+	for d := civil.Must(2010, 1, 1); d.Before(civil.Must(2020, 3, 1)); d = d.AddDays(1) {
+		x := Blank(d)
+		x.TMin, x.TMax, x.Rain = 5+float64(d.DayOfYear()%2)/10, 15, 0
+		if d.DayNumber()%3 == 0 {
+			x.Rain = 30
+		}
+		days = append(days, x)
+	}
+	s := NewSeries(days)
+	site := NewSite(nil, &s, 50, 0, false, "a test")
+	span, ok := site.WorkSpan(civil.Must(2027, 5, 10), 4, 2, 0.8)
+	if !ok || span.Years != 10 || span.Days < 10 || span.Days > 12 || math.Abs(span.Share-1.0/3) > 0.06 {
+		t.Errorf("%+v, %v", span, ok)
+	}
+	if _, ok := site.WorkSpan(civil.Must(2027, 5, 10), 4, 3, 0.8); ok && site.HasMonths {
+		t.Log("by the month where the record never lets the soil drain")
+	}
+	// a month of 18 dry days of 30, p 0.6: twelve workable days with 80 % take 23 days (method C16)
+	var month Site
+	month.HasMonths = true
+	month.Months[5].WetDays = 12
+	if span, ok := month.WorkSpan(civil.Must(2027, 6, 3), 12, 2, 0.8); !ok || span.Days != 23 || span.Years != 0 {
+		t.Errorf("by the month %+v, %v", span, ok)
+	}
+	if _, ok := month.WorkSpan(civil.Must(2027, 7, 3), 12, 2, 0.8); ok {
+		t.Error("a month without wet days known says a span")
+	}
+}

@@ -36,6 +36,9 @@ type Site struct {
 
 	Cold    []float64 `json:"-"` // mean hours of each day of the year at or below 7.2 °C, from the daily record; nil where that is too short
 	Freezes []float64 `json:"-"` // those of them below 0 °C
+
+	Rain     []float64  `json:"-"` // mm of every day of the record, NaN where not recorded
+	RainFrom civil.Date `json:"-"`
 }
 
 // midMonth is the day of the year of the 15th.
@@ -76,6 +79,9 @@ func (site *Site) daily(s *Series, latDeg float64) {
 	}
 	for i := range site.Months { // what the normals leave out the days may know
 		m, d := &site.Months[i], n[i]
+		if m.WetDays == 0 {
+			m.WetDays = d.WetDays
+		}
 		for _, p := range [][2]*float64{{&m.MaxC, &d.MaxC}, {&m.RH, &d.RH}, {&m.Wind, &d.Wind}, {&m.Sun, &d.Sun}} {
 			if site.HasMonths && math.IsNaN(*p[0]) {
 				*p[0] = *p[1]
@@ -101,6 +107,10 @@ func (site *Site) daily(s *Series, latDeg float64) {
 	}
 	site.onset(s)
 	site.cold(s, latDeg)
+	site.RainFrom, site.Rain = s.Days[0].On, make([]float64, len(s.Days))
+	for i, d := range s.Days {
+		site.Rain[i] = d.Rain
+	}
 }
 
 // leastCold is on how many days a day of the year has to be recorded for its cold hours to be known.

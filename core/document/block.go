@@ -179,6 +179,14 @@ func (b Block) Valid() error {
 	return nil
 }
 
+// CoverTaken is the way taken to rest the ground before planting; a cover crop is the usual one.
+func CoverTaken(decided map[string]Choice) string {
+	if o := decided[CoverFork].Option; o != "" {
+		return o
+	}
+	return "cover-crop"
+}
+
 // CoverFork is the fork between keeping the ground under a cover crop, resting it longer, and fumigation.
 const CoverFork = "cover"
 
@@ -239,6 +247,7 @@ type WorksChoice struct {
 	BenchM     float64    `json:"benchM,omitempty"`     // width of a terrace bench; 0 takes 3
 	StartOn    civil.Date `json:"startOn,omitzero"`     // nothing can start before; zero is today
 	WaterM3Day float64    `json:"waterM3Day,omitempty"` // supply in the dry season
+	PlantBack  float64    `json:"plantBack,omitempty"`  // days by the label of a fumigant; 0 takes the usual 21
 }
 
 func (f Found) valid() error {
@@ -308,7 +317,8 @@ func (f Found) valid() error {
 			unit   string
 		}{{"depthCm", w.DepthCm, 5, 60, "cm"}, {"stripM", w.StripM, 0.2, 20, "m"}, {"rowM", w.RowM, 0.5, 25, "m"}, {"bufferCap", w.BufferCap, 0.2, 20,
 			"cmolc/kg for each pH"},
-			{"omTarget", w.OMTarget, 0.1, 50, "%"}, {"benchM", w.BenchM, 0.8, 20, "m"}, {"waterM3Day", w.WaterM3Day, 0, 1e6, "m³ a day"}} {
+			{"omTarget", w.OMTarget, 0.1, 50, "%"}, {"benchM", w.BenchM, 0.8, 20, "m"}, {"waterM3Day", w.WaterM3Day, 0, 1e6, "m³ a day"},
+			{"plantBack", w.PlantBack, 7, 400, "days"}} {
 			if c.v != 0 && !(c.v >= c.lo && c.v <= c.hi) {
 				return finding.Bad("works."+c.name, c.v, "cannot be", fmt.Sprintf("%g to %g %s, or 0 for the usual", c.lo, c.hi, c.unit))
 			}

@@ -4,6 +4,7 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
+	"slowroot/core/plan/prepare"
 	"slowroot/core/plan/soils"
 	"slowroot/core/rotation"
 )
@@ -41,5 +42,20 @@ func (c *computation) moveTo(d civil.Date) []finding.Remedy {
 
 // fumigated is what fumigation does to the waiting time, where it is the way taken.
 func (c *computation) fumigated() rotation.Fumigation {
-	return rotation.Fumigation{Taken: c.coverTaken() == "fumigation", On: c.book.Done["ground-fumigate"]}
+	g := c.gas()
+	return rotation.Fumigation{Taken: g != nil, On: c.book.Done["ground-fumigate"], PlantBack: g.Back(), Reserve: g.Reserve()}
+}
+
+// gas is the fumigation before planting; nil where that is not the way taken.
+func (c *computation) gas() *prepare.Gas {
+	b := c.in.Block
+	if document.CoverTaken(b.Decided) != "fumigation" {
+		return nil
+	}
+	site := c.in.Climate
+	if site == nil {
+		s := c.in.Estate.ClimateOf(nil, c.ground.Origin.Lat)
+		site = &s
+	}
+	return prepare.Fumigate(*site, b, c.ground.AreaM2, c.day0())
 }

@@ -34,10 +34,7 @@ func (c *computation) prepareIn() prepare.In {
 	b := c.in.Block
 	in := prepare.In{Ground: c.ground, Land: c.in.Land, Soil: c.p.Soil, Pits: b.Pits, Tests: b.Tests, Drains: c.p.Drains, Sheet: c.sheet, Choices: c.p.Choices,
 		Works: b.WorksChoice(), Decided: b.Decided, Growth: b.Growth, Materials: c.in.Estate.Materials, RowSpacingM: c.rowSpacing(),
-		Stations: c.rows.Placed.Stations, When: c.timetable()}
-	for _, m := range c.in.Estate.Climate {
-		in.MonthMeanC = append(in.MonthMeanC, m.MeanC)
-	}
+		Stations: c.rows.Placed.Stations, When: c.timetable(), Gas: c.gas()}
 	if len(c.p.Years) > 0 {
 		kg := c.p.Years[0].FeedKg["p2o5"]
 		in.PhosphateKg = &kg
@@ -50,14 +47,6 @@ func (c *computation) prepareIn() prepare.In {
 		}
 	}
 	return in
-}
-
-// coverTaken is the way taken to rest the ground; the cover crop is the usual one.
-func (c *computation) coverTaken() string {
-	if o := c.in.Block.Decided[document.CoverFork].Option; o != "" {
-		return o
-	}
-	return "cover-crop"
 }
 
 // timetable dates the work before planting.

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"maps"
 	"slices"
 	"testing"
 
@@ -36,7 +37,7 @@ func TestTheNetworkOfEveryCrop(t *testing.T) {
 	}
 	early, within := 0, 0
 	for _, s := range l.Whole() {
-		for place := range places {
+		for _, place := range slices.Sorted(maps.Keys(places)) {
 			in := input(t, "hazelnut")
 			good := planted(t, l, s, place, in.Today.AddMonths(42), nil)
 			checkNetwork(t, s.ID+", "+place, good)

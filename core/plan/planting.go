@@ -13,6 +13,7 @@ import (
 	"slowroot/core/plan/work"
 	"slowroot/core/practice"
 	"slowroot/core/report"
+	"slowroot/core/schedule"
 )
 
 // rowsIn is what rows are laid out from.
@@ -128,7 +129,8 @@ func (c *computation) network() {
 	if c.meant == nil || c.sheet == nil || c.inGround() || len(c.p.Jobs) == 0 {
 		return
 	}
-	in := network.In{Jobs: c.p.Jobs, Grown: c.grown, Planting: c.day0(), Crews: c.in.Estate.Crews, Today: c.in.Today}
+	in := network.In{Jobs: c.p.Jobs, Grown: c.grown, Planting: c.day0(), Crews: c.in.Estate.Crews, Today: c.in.Today,
+		Within: map[string]*schedule.Within{prepare.GasJob: c.gas().Warm()}}
 	c.p.Network = network.Make(in)
 	c.p.Network.Mark(c.p.Jobs)
 	c.p.Network.Sort(c.p.Preparation.Lines)

@@ -2,10 +2,12 @@ package plan
 
 import (
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
 	"slowroot/core/civil"
+	"slowroot/core/climate"
 	"slowroot/core/document"
 	"slowroot/core/finding"
 	"slowroot/core/finite"
@@ -406,5 +408,77 @@ func TestWhatIsNotKnownCapsTheAnswer(t *testing.T) {
 	}
 	if looked < 5 {
 		t.Errorf("only %d crops have a least rain", looked)
+	}
+}
+
+// A fumigation is dated back from planting over the label's plant-back and the days the weather leaves, counted in the record,
+// into the months warm enough; what its last day would miss moves planting in the network.
+func TestFumigationWithAWeatherMargin(t *testing.T) {
+	in := intended(t, "strawberry", civil.Must(2027, 4, 5))
+	in.Today = civil.Must(2026, 3, 1)
+	in.Block.Decided = map[string]document.Choice{document.CoverFork: {Option: "fumigation"}}
+	job := func(p *Plan) report.Job {
+		t.Helper()
+		i := slices.IndexFunc(p.Jobs, func(j report.Job) bool { return j.Key == prepare.GasJob })
+		if i < 0 {
+			t.Fatal("no fumigation")
+		}
+		return p.Jobs[i]
+	}
+	// ten years: every fourth day wet, and the air at 4 °C from November to March, 16 °C else
+	var days []climate.Day
+	for d := civil.Must(2015, 1, 1); d.Before(civil.Must(2025, 1, 1)); d = d.AddDays(1) {
+		x := climate.Blank(d)
+		mean := 16.0
+		if m := d.Month(); m >= 11 || m <= 3 {
+			mean = 4
+		}
+		x.TMin, x.TMax, x.Rain = mean-4-float64(d.DayOfYear()%3)/10, mean+4, 0
+		if d.DayOfYear()%4 == 0 {
+			x.Rain = 8
+		}
+		days = append(days, x)
+	}
+	series := climate.NewSeries(days)
+	site := in.Estate.ClimateOf(&series, 45)
+	site.Months, site.HasMonths = series.Normals(), true
+	in.Climate = &site
+	pl, ring := geo.LocalPlane(in.Block.Boundary), geo.Ring{}
+	for _, c := range []geo.XY{{X: 0, Y: 0}, {X: 300, Y: 0}, {X: 300, Y: 299}, {X: 0, Y: 299}} {
+		ring = append(ring, pl.From(c))
+	}
+	in.Block.Boundary = geo.Polygon{Outer: ring}
+	p := compute(t, in)
+	j := job(p)
+	if j.By != civil.Must(2026, 10, 31) || j.From != civil.Must(2026, 10, 17) {
+		t.Errorf("planted in April it is begun %s to %s, the soil is warm until October", j.From, j.By)
+	}
+	if n := notes(p, "prepare.fumigation"); n == nil || !said(t, n.Sentence) {
+		t.Error("not said why")
+	}
+	// 9 ha are nine days of work: of twelve days in a row nine can be worked, so 12 in any year, and the reserve is a week at least
+	in.Block.Planting.Date = civil.Must(2026, 9, 1)
+	if j = job(compute(t, in)); in.Block.Planting.Date.Sub(j.By) != 21+7+8 {
+		t.Errorf("planted in September it is begun by %s, %d days before", j.By, in.Block.Planting.Date.Sub(j.By))
+	}
+	in.Block.Works = &document.WorksChoice{PlantBack: 56}
+	if j = job(compute(t, in)); in.Block.Planting.Date.Sub(j.By) != 56+7+8 || !said(t, j.Rule) {
+		t.Errorf("with a longer plant-back by the label by %s", j.By)
+	}
+	// seen in November for planting in February: the soil is cold, and warm enough again in April
+	in.Today, in.Block.Planting.Date = civil.Must(2026, 11, 20), civil.Must(2027, 2, 20)
+	p = compute(t, in)
+	free := p.Network.Free
+	if len(p.Network.Conflicts) == 0 || free.Before(civil.Must(2027, 4, 1).AddDays(56)) {
+		t.Errorf("free on %s, %v", free, p.Network.Conflicts)
+	}
+	in.Climate, in.Block.Works = nil, nil
+	in.Today, in.Block.Planting.Date = civil.Must(2026, 3, 1), civil.Must(2026, 9, 1)
+	if j = job(compute(t, in)); in.Block.Planting.Date.Sub(j.By) != 21+14+8 {
+		t.Errorf("without a record it is begun %d days before", in.Block.Planting.Date.Sub(j.By))
+	}
+	in.Block.Works = &document.WorksChoice{PlantBack: 3}
+	if _, err := Compute(in, nil); err == nil {
+		t.Error("a plant-back of three days is taken")
 	}
 }

@@ -30,19 +30,37 @@ type Rule struct {
 	Origin  string `yaml:"origin" json:"origin"`
 }
 
-// Fumigation is whether the ground is fumigated before planting, and the day it was if it is done.
+// Fumigation is whether the ground is fumigated before planting, and the day it was if it is done. The label decides on the
+// plant-back; Reserve is set aside for weather and for the days the work takes.
 type Fumigation struct {
-	Taken bool
-	On    civil.Date
+	Taken     bool
+	On        civil.Date
+	PlantBack int // days by the label; 0 takes the usual 21
+	Reserve   int // days; 0 takes a week
 }
 
-// Days from the start of the work on a fumigation to planting, least and usual: the ground made ready two to three
-// weeks before, the label's plant-back, airing and a cress test (common practice; the label decides).
+// Usual days of a fumigation, common practice: the ground is made ready two to three weeks before, the label's plant-back is
+// often 21 days or more, a week at least is kept for rain, and airing and a cress test take up to two weeks more.
 const (
-	GasLeastDays = 49
-	GasUsualDays = 63
-	plantBack    = 28
+	GasReadyDays   = 21
+	GasPlantBack   = 21
+	GasReserveDays = 7
+	gasMoreDays    = 14
 )
+
+// Back is the plant-back, days.
+func (f Fumigation) Back() int {
+	if f.PlantBack > 0 {
+		return f.PlantBack
+	}
+	return GasPlantBack
+}
+
+// Days from the start of the work on the ground to planting, least and usual.
+func (f Fumigation) Days() (least, usual int) {
+	least = GasReadyDays + f.Back() + GasReserveDays
+	return least, max(least+gasMoreDays, least+f.Reserve)
+}
 
 // Kinds of use, with the words a person chooses by.
 var Kinds = []struct{ Kind, Words string }{
@@ -102,7 +120,7 @@ func Waits(uses []Use, own []Rule, today civil.Date, gas Fumigation) (waits []Wa
 			}
 			w.Earliest, w.Latest = end.AddMonths(lo), end.AddMonths(hi)
 			if r.Gas && gas.Taken {
-				w.shorten(civil.Later(end, today), gas.On)
+				w.shorten(civil.Later(end, today), gas)
 			}
 			if driver < 0 || w.Earliest.After(earliest) {
 				driver = len(waits)
@@ -116,10 +134,12 @@ func Waits(uses []Use, own []Rule, today civil.Date, gas Fumigation) (waits []Wa
 }
 
 // shorten ends a wait with the plant-back of a fumigation that is done, or that is begun on a day.
-func (w *Wait) shorten(begun, done civil.Date) {
-	early, late := begun.AddDays(GasLeastDays), begun.AddDays(GasUsualDays)
-	if !done.IsZero() {
-		early, late = done.AddDays(plantBack), done.AddDays(plantBack+14)
+func (w *Wait) shorten(begun civil.Date, gas Fumigation) {
+	least, usual := gas.Days()
+	early, late := begun.AddDays(least), begun.AddDays(usual)
+	if !gas.On.IsZero() {
+		early = gas.On.AddDays(gas.Back() + GasReserveDays)
+		late = early.AddDays(gasMoreDays)
 	}
 	if early.Before(w.Earliest) {
 		w.Earliest, w.Latest = early, late

@@ -17,7 +17,8 @@ type Within struct {
 	Hard   bool     `yaml:"hard" json:"hard,omitempty"` // by the nature of the plant: nobody on the farm can move it
 	Origin string   `yaml:"origin" json:"origin"`
 
-	Also []string `yaml:"-" json:"-"` // a second time of the same year, where it rains twice
+	Also   []string `yaml:"-" json:"-"` // a second time of the same year, where it rains twice
+	Months []int    `yaml:"-" json:"-"` // of the calendar in their order, instead of a season: worked out from a climate
 }
 
 // InRains is the time of the year at a place that lives by so many rains: each dry time by itself where it rains twice, and
@@ -42,8 +43,21 @@ func (w *Within) InRains(rains int) *Within {
 
 // spans are the times of the year around a day, first to last; none where any time will do.
 func (w *Within) spans(s Seasons, around civil.Date) (out [][2]civil.Date) {
-	if w == nil || len(w.Season) == 0 {
+	if w == nil || len(w.Season)+len(w.Months) == 0 {
 		return nil
+	}
+	for y := around.Year() - 1; y <= around.Year()+1 && len(w.Months) > 0; y++ {
+		for _, m := range w.Months {
+			a, b := civil.On(y, m, 1), civil.On(y, m, civil.DaysIn(y, m))
+			if k := len(out) - 1; k >= 0 && out[k][1].AddDays(1) == a {
+				out[k][1] = b
+			} else {
+				out = append(out, [2]civil.Date{a, b})
+			}
+		}
+	}
+	if len(w.Months) > 0 {
+		return out
 	}
 	for y := s.YearOf(around) - 2; y <= s.YearOf(around)+2; y++ {
 		for _, season := range [][]string{w.Season, w.Also} {
@@ -84,6 +98,9 @@ func (w *Within) Last(s Seasons, d civil.Date) (first, last civil.Date) {
 
 // Words is "while the soil is dry (early summer to mid autumn)".
 func (w *Within) Words() string {
+	if len(w.Months) > 0 {
+		return "while " + w.Says
+	}
 	when := SpanWords(w.Season)
 	if len(w.Also) > 0 {
 		when += ", or " + SpanWords(w.Also)

@@ -104,6 +104,12 @@ func TestAnOlderFolderOpensWhole(t *testing.T) {
 		}
 		for _, j := range p.Jobs {
 			now := [4]string{text(j.From), text(j.By), text(j.Done), j.NotNeeded}
+			if j.Key == "rip" || j.Key == "drains" { // since: while the ground is dry, so by an earlier day or the same
+				if old := w.Jobs[j.Key]; now[0] > old[0] || now[1] > old[1] || now[2] != old[2] {
+					t.Errorf("%s: job %s is %v, it was %v", d.Block.Name, j.Key, now, old)
+				}
+				continue
+			}
 			if w.Jobs[j.Key] != now {
 				t.Errorf("%s: job %s is %v, it was %v", d.Block.Name, j.Key, now, w.Jobs[j.Key])
 			}

@@ -21,6 +21,15 @@ type In struct {
 	Planting civil.Date // the day planted on, or meant
 	Crews    []document.Crew
 	Today    civil.Date
+	Within   map[string]*schedule.Within // times of the year of jobs designed beside the sheet, by key
+}
+
+// within is the time of the year a job is done in; nil for any.
+func (in In) within(o *schedule.Operation, key string) *schedule.Within {
+	if o != nil {
+		return o.Within
+	}
+	return in.Within[key]
 }
 
 // PlantingKey is the key of the planting itself among the jobs of the network.

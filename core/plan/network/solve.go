@@ -84,24 +84,24 @@ func (n *net) inTime(list []bound, back bool) ([]bound, schedule.Times, error) {
 		}
 		moved := false
 		for i, j := range n.jobs {
-			o, x := n.ops[j.Key], i+1
-			if o == nil || o.Within == nil || !j.Done.IsZero() {
+			w, x := n.within(n.ops[j.Key], j.Key), i+1
+			if w == nil || !j.Done.IsZero() {
 				continue
 			}
-			b := bound{schedule.Rule{From: schedule.Origin, To: x, Least: schedule.NoLeast, Most: schedule.NoMost, Hard: o.Within.Hard}, "", true}
+			b := bound{schedule.Rule{From: schedule.Origin, To: x, Least: schedule.NoLeast, Most: schedule.NoMost, Hard: w.Hard}, "", true}
 			switch day := n.Today.AddDays(t.Earliest[x]); {
 			case back && t.Latest[x] != schedule.NoMost:
 				latest := n.Today.AddDays(t.Latest[x])
-				_, last := o.Within.Last(n.Grown.Seasons, latest)
+				_, last := w.Last(n.Grown.Seasons, latest)
 				b.Most = n.day(last)
-				b.words = fmt.Sprintf("“%s” is done %s, until %s", j.Name, o.Within.Words(), last.Words())
+				b.words = fmt.Sprintf("“%s” is done %s, until %s", j.Name, w.Words(), last.Words())
 				if last == latest {
 					continue
 				}
-			case !back && o.Within.Next(n.Grown.Seasons, day) != day:
-				next := o.Within.Next(n.Grown.Seasons, day)
+			case !back && w.Next(n.Grown.Seasons, day) != day:
+				next := w.Next(n.Grown.Seasons, day)
 				b.Least = n.day(next)
-				b.words = fmt.Sprintf("“%s” is done %s, next from %s", j.Name, o.Within.Words(), next.Words())
+				b.words = fmt.Sprintf("“%s” is done %s, next from %s", j.Name, w.Words(), next.Words())
 			default:
 				continue
 			}
@@ -275,9 +275,7 @@ func (n *net) planned(list []bound, early, late schedule.Times) []int {
 			}
 			if j := n.jobs[b.To-1]; j.Done.IsZero() && j.On.IsZero() {
 				out[b.To] = max(out[b.To], min(out[b.From]+b.Least, last(b.To)))
-				if o := n.ops[j.Key]; o != nil {
-					out[b.To] = min(n.day(o.Within.Next(n.Grown.Seasons, n.Today.AddDays(out[b.To]))), last(b.To))
-				}
+				out[b.To] = min(n.day(n.within(n.ops[j.Key], j.Key).Next(n.Grown.Seasons, n.Today.AddDays(out[b.To]))), last(b.To))
 			}
 		}
 	}

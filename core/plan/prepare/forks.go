@@ -100,7 +100,7 @@ func (c *prepare) phosphateFork() (report.Fork, bool) {
 
 func (c *prepare) coverFork() report.Fork {
 	ha := c.Ground.AreaM2 / 1e4
-	taken := c.coverTaken()
+	taken := document.CoverTaken(c.Decided)
 	way := func(id, name, sentence, when string, months, hours float64, licence string) report.Way {
 		return report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice, no source", Taken: taken == id,
 			Consequences: []report.Consequence{

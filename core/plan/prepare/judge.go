@@ -7,7 +7,6 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
-	"slowroot/core/report"
 	"slowroot/core/soil"
 	"slowroot/core/units"
 )
@@ -30,13 +29,8 @@ func (c *prepare) judgePreparation() {
 			Sentence: fmt.Sprintf("The soil lies bare for %d weeks, from %s to %s. Sow a quick cover between, or move the work that bares it closer to planting.",
 				p.BareDays/7, p.BareFrom.Words(), p.BareTo.Words())})
 	}
-	if c.coverTaken() == "fumigation" {
-		s := "Fumigation is the way taken: only where lawful, by a licensed applicator and by the label."
-		if len(p.Months) > 0 && !strings.Contains(strings.Join(p.Months, " "), report.Months[c.When.Planting.AddDays(-35).Month()-1]) {
-			s += fmt.Sprintf(" At its time the soil is likely outside %s; warm enough are %s.", c.Marked("{10 to 35 °C}"), strings.Join(p.Months, ", "))
-		}
-		c.Note(finding.Finding{Rule: "prepare.fumigation", Weight: finding.Watch, Step: "prepare", Subject: "Fumigation", Sentence: s,
-			Source: "common practice, no source"})
+	if c.Gas != nil {
+		c.Gas.judge(c.Voice)
 	}
 }
 

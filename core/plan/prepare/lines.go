@@ -70,14 +70,6 @@ type SortLine struct {
 	M3 float64 `json:"m3"`
 }
 
-// coverTaken is the way taken at that fork; the cover crop is the usual one.
-func (c *prepare) coverTaken() string {
-	if o := c.Decided[document.CoverFork].Option; o != "" {
-		return o
-	}
-	return "cover-crop"
-}
-
 // groundJobs are the jobs of the way taken instead of a cover crop.
 func (c *prepare) groundJobs() []report.Job {
 	d := c.When.Planting
@@ -86,23 +78,13 @@ func (c *prepare) groundJobs() []report.Job {
 			Origin: "common practice, no source"},
 			Key: key, From: from, By: by, Detail: detail})
 	}
-	gas := "Toxic gas: a licensed applicator only, by the label, with buffer zone, signs and respirators; nobody enters before the plant-back has passed."
-	switch c.coverTaken() {
-	case "rotation":
+	switch {
+	case c.Gas != nil:
+		return c.Gas.jobs(c, job)
+	case document.CoverTaken(c.Decided) == "rotation":
 		return []report.Job{job("ground-rotation", "Begin a long rotation of grass or cereal",
 			"two years or more of crops that carry none of this crop's diseases; no volunteers", "breaks diseases and feeds the soil", "", d.AddMonths(-30),
 			d.AddMonths(-24), "30 months before planting, at least 24")}
-	case "fumigation":
-		return []report.Job{
-			job("ground-fumigate-prepare", "Make the ground ready for fumigation",
-				"last cultivation two to three weeks before; no clods, no trash; soil at 60 to 70 % of field capacity, watered if dry; "+
-					c.Marked("{10 to 35 °C}")+" at treatment depth", "gas needs fine, moist, warm soil", gas, d.AddDays(-63), d.AddDays(-49),
-				"nine weeks before planting, at least seven"),
-			job("ground-fumigate", "Fumigation by a licensed contractor", "substance and dose by the label and the local register only",
-				"kills soil fungi and nematodes where lawful", gas, d.AddDays(-42), d.AddDays(-28),
-				"the label's plant-back, often 21 days or more, and 7 to 14 days for weather"),
-			job("ground-cress", "Air the ground and test it with cress", "two to three days; plant only where cress grows", "gas left in the soil kills roots", gas,
-				d.AddDays(-10), d.AddDays(-4), "after the plant-back")}
 	}
 	return nil
 }
@@ -204,12 +186,8 @@ func (c *prepare) lines(jobs []report.Job, moved, unsorted map[string]string) {
 			p.Terrace, p.TerraceM3 = &t, t.CutM3PerHa*ha
 		}
 	}
-	if c.coverTaken() == "fumigation" {
-		for i, mean := range c.MonthMeanC {
-			if mean >= 10 && mean <= 35 {
-				p.Months = append(p.Months, report.Months[i])
-			}
-		}
+	if c.Gas != nil {
+		p.Months = c.Gas.months()
 	}
 	hand, okH := c.PriceOf("hand")
 	machine, okM := c.PriceOf("machine")

@@ -26,11 +26,11 @@ type In struct {
 	Decided     map[string]document.Choice // forks of the ground
 	Growth      map[string]float64         // what stands or lies there, m³ by class
 	Materials   []document.Material        // for liming
-	MonthMeanC  []float64                  // January first; empty where not known
 	RowSpacingM float64                    // 0 where nobody has said
 	Stations    int                        // 0 where no rows are laid out
 	PhosphateKg *float64                   // P₂O₅ of the first year, of the block; nil where not known
 	When        report.Timetable
+	Gas         *Gas // nil where fumigation is not the way taken
 }
 
 // prepare carries the making ready from step to step.

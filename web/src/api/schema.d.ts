@@ -2605,6 +2605,8 @@ export interface components {
             benchM?: number;
             startOn?: string;
             waterM3Day?: number;
+            /** @description days by the label of a fumigant */
+            plantBack?: number;
         };
         Check: {
             state: string;

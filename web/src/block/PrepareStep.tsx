@@ -55,6 +55,15 @@ export function PrepareStep(props: StepProps) {
             </span>
           </p>
         )}
+        {doc.block.decided?.cover?.option === "fumigation" && (
+          <NumberField
+            label="Plant-back by the label"
+            unit="days"
+            quantity="plain"
+            value={doc.block.works?.plantBack || undefined}
+            keep={(v) => void draft.commit({ works: { plantBack: v ?? null } })}
+          />
+        )}
         <CropMeant {...props} />
         <Link className="act no-print" to={toBlock(doc.id, "checklist")}>
           Inspection list

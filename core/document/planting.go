@@ -209,11 +209,22 @@ func (p *Planting) Spec(l practice.Layout) layout.Spec {
 
 // chosen is fork → option of the choices made.
 func (p *Planting) Chosen() map[string]string {
+	if p == nil {
+		return nil
+	}
 	out := make(map[string]string, len(p.Choices))
 	for k, c := range p.Choices {
 		out[k] = c.Option
 	}
 	return out
+}
+
+// Ways are the ways taken at the forks of its sheet; nil for another sheet, or where nothing is planted.
+func (p *Planting) Ways(sheet string) map[string]string {
+	if p != nil && p.Sheet != sheet {
+		return nil
+	}
+	return p.Chosen()
 }
 
 // Standing is the day the plants went in: recorded if it is, else planned.

@@ -100,7 +100,7 @@ func begin(in Input, tr *working.Trace) (*computation, error) {
 	if err != nil {
 		return nil, err
 	}
-	in.Sheet, seasons = bySeasons(in.Sheet, seasons)
+	in.Sheet, seasons = bySeasons(in.Sheet.On(in.Block.Planting.Chosen()), seasons)
 	whole := in.Block
 	in.Block = whole.Settled()
 	c := &computation{in: in, whole: whole, seasons: seasons, meant: in.Block.Planting, sheet: in.Sheet}

@@ -12,6 +12,7 @@ import (
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
+	"slowroot/core/soil"
 	"slowroot/core/yield"
 )
 
@@ -578,6 +579,79 @@ func BenchmarkLibrary(b *testing.B) {
 	for b.Loop() {
 		if _, err := practice.BuiltIn(); err != nil {
 			b.Fatal(err)
+		}
+	}
+}
+
+// A kind or a stock is weighed by what it computes: the ground, the cold, the order, the work. Each way taken is what the plan then has.
+func TestKindsAndStocksAreWeighed(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		sheet, fork string
+		differs     []string
+	}{
+		{"apple", "stock", []string{"wet soil here"}}, {"apple", "chill", []string{"chilling here"}},
+		{"pear", "stock", []string{"plants ordered by", "lime here", "pH here"}}, {"pear", "chill", []string{"chilling here"}},
+		{"peach", "stock", []string{"lime here"}}, {"peach", "chill", []string{"chilling here"}},
+		{"citrus", "stock", []string{"lime here", "wet soil here"}},
+		{"avocado", "stock", []string{"plants ordered by"}}, {"avocado", "kinds", []string{"winter cold here"}},
+		{"persimmon", "stock", []string{"wet soil here", "pH here"}},
+		{"hazelnut", "stock", []string{"jobs in its life"}},
+		{"blueberry", "chill", []string{"chilling here", "winter cold here"}},
+		{"elderberry", "kind", []string{"winter cold here"}}, {"blackberry", "habit", []string{"winter cold here"}},
+		{"apple", "kind", []string{"picked, in its fullest year"}}, {"citrus", "fruit", []string{"picked, in its fullest year"}},
+	} {
+		in := input(t, "hazelnut")
+		in.Sheet, _ = l.Get(c.sheet)
+		in.Block.Planting = &document.Planting{ID: "p1", Sheet: c.sheet, Date: in.Today.AddMonths(30)}
+		site := in.Estate.ClimateOf(nil, 45)
+		site.ChillHours, site.MinC10, site.HasMonths = 280, -18, false
+		in.Climate = &site
+		lime, ph := 9.0, 7.45
+		in.Block.Tests = []soil.Test{{ID: "t1", On: in.Today, ToCm: 20, LimePct: &lime, PH: &ph, PHMethod: "water"}}
+		in.Block.Pits = []soil.Pit{{ID: "p", Name: "1", On: in.Today, WetCm: 55, Layers: []soil.Layer{{BottomCm: 110, Class: soil.Loam}}}}
+		forks, err := Forks(in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		i := slices.IndexFunc(forks, func(f report.Fork) bool { return f.ID == c.fork })
+		if i < 0 {
+			t.Errorf("%s has no fork %s", c.sheet, c.fork)
+			continue
+		}
+		for _, label := range c.differs {
+			found := ""
+			for _, w := range forks[i].Ways {
+				for _, x := range w.Consequences {
+					if x.Label == label && x.Differs {
+						found += w.ID + ": " + x.Text + "; "
+					}
+				}
+			}
+			if found == "" {
+				t.Errorf("%s, %s: %s does not differ: %+v", c.sheet, c.fork, label, forks[i].Ways)
+			}
+		}
+	}
+}
+
+// The ways of every fork of every crop are weighed on ground that is wet and limy, where beds with their own cover are one of them.
+func TestForksOfEveryCropOnWetGround(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, s := range l.Whole() {
+		in := input(t, "hazelnut")
+		in.Sheet = s
+		in.Block.Planting = &document.Planting{ID: "p1", Sheet: s.ID, Date: in.Today.AddMonths(30)}
+		in.Block.Pits = []soil.Pit{{ID: "p", Name: "1", On: in.Today, WetCm: 35, Layers: []soil.Layer{{BottomCm: 110, Class: soil.ClayLoam}}}}
+		forks, err := Forks(in)
+		if err != nil || len(forks) < len(s.Forks) {
+			t.Errorf("%s: %d forks, %v", s.ID, len(forks), err)
 		}
 	}
 }

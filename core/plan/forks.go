@@ -5,15 +5,18 @@ import (
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
+	"slowroot/core/plan/crop"
+	"slowroot/core/plan/fit"
+	"slowroot/core/plan/work"
 	"slowroot/core/practice"
 	"slowroot/core/report"
-	"slowroot/core/units"
 )
 
 // consequential are the figures ways are compared by.
 var consequential = []struct{ path, label string }{
 	{"rows.stations", "stations"}, {"plants.main", "plants to order"}, {"rows.metres", "row length"}, {"life.first", "first crop"},
-	{"life.full", "first full crop"}, {"yield.block", "full crop, block"}, {"yield.ten", "in ten years"}, {"yield.total", "in its life"},
+	{"rows.pollinizers", "pollen partners"}, {"canopy.touch", "crowns meet"}, {"life.full", "first full crop"},
+	{"yield.block", "full crop, block"}, {"yield.ten", "in ten years"}, {"yield.total", "in its life"},
 }
 
 // Forks computes the plan once for every way of every fork.
@@ -73,23 +76,13 @@ func Forks(in Input) ([]report.Fork, error) {
 					way.Consequences = append(way.Consequences, report.Consequence{Label: k.label, Quantity: fig.Quantity, Value: fig.Value, Text: fig.Text})
 				}
 			}
-			way.Consequences = append(way.Consequences, effort(got)...)
+			way.Consequences = append(way.Consequences, crop.Consequences(got.Years)...)
+			way.Consequences = append(way.Consequences, work.Consequences(got.Jobs)...)
+			way.Consequences = append(way.Consequences, fit.Here(trial.fit(), in.Sheet, f.Touches())...)
 			fork.Ways = append(fork.Ways, way)
 		}
 		fork.MarkDifferences()
 		out = append(out, fork)
 	}
 	return out, nil
-}
-
-// effort is what a way asks for: pieces of work and nitrogen over the life.
-func effort(p *Plan) []report.Consequence {
-	n := 0.0
-	for _, y := range p.Years {
-		n += y.FeedKg["n"]
-	}
-	return []report.Consequence{
-		{Label: "jobs in its life", Quantity: units.Count, Value: float64(len(p.Jobs))},
-		{Label: "nitrogen in its life", Quantity: units.MassKg, Value: n},
-	}
 }

@@ -325,7 +325,7 @@ func TestForksShowConsequences(t *testing.T) {
 	in := input(t, "hazelnut")
 	in.Block.Planting.Choices = map[string]document.Choice{"layout": {Option: "double", By: "T", Why: "early crops"}}
 	forks, err := Forks(in)
-	if err != nil || len(forks) != 4 || forks[0].ID != document.CoverFork || forks[0].Scope != "block" {
+	if err != nil || len(forks) != 5 || forks[0].ID != document.CoverFork || forks[0].Scope != "block" {
 		t.Fatalf("%d forks, %v", len(forks), err)
 	}
 	f := forks[1]

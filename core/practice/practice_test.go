@@ -80,7 +80,7 @@ func TestValidatorRefuses(t *testing.T) {
 		{"no curve", "if: {layout: [standard]}", "if: {layout: [bush]}", "0 yield curves"},
 		{"harvest shares", "share: 0.70", "share: 0.60", "sum to 0.9"},
 		{"no default", "default: true, origin: cp}", "origin: cp}", "one default"},
-		{"condition on nothing", "if: {form: [bush]}", "if: {form: [shrub]}", "does not exist"},
+		{"condition on nothing", "if: {form: [bush], stock: [own]}", "if: {form: [shrub]}", "does not exist"},
 		{"length of time", "better: 24 mo", "better: 24", "length of time"},
 		{"season of a picking", "season: [mid-autumn], share: 0.08", "season: [mid-autum], share: 0.08", "is not a season"},
 		{"what leaves with the crop", "n: [10, 13, 17]", "n: [17, 13, 10]", "no range of kg per t"},

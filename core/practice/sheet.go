@@ -127,6 +127,7 @@ type Option struct {
 	// PerStation are the plants at a station where this way is taken, and what each is called; 0 leaves the layout's.
 	PerStation int    `yaml:"perStation" json:"perStation,omitempty"`
 	Called     string `yaml:"called" json:"called,omitempty"`
+	Changes    `yaml:",inline"`
 }
 
 // Layout is one school of spacing.

@@ -8,7 +8,6 @@ import (
 
 	"slowroot/core/rotation"
 	"slowroot/core/schedule"
-	"slowroot/core/soil"
 )
 
 // Validate reports everything wrong with a sheet: missing origins, printed densities that the
@@ -210,6 +209,7 @@ func (s *Sheet) checkForks(fail func(string, ...any), origin func(string, string
 			if o.PerStation < 0 || o.PerStation > 50 || o.PerStation > 0 && o.Called == "" {
 				fail("option %s/%s: %d plants at a station, called %q", f.ID, o.ID, o.PerStation, o.Called)
 			}
+			s.checkChanges("option "+f.ID+"/"+o.ID, o.Changes, fail)
 			if o.Sentence == "" || o.Name == "" {
 				fail("option %s/%s says nothing", f.ID, o.ID)
 			}
@@ -297,35 +297,7 @@ func (s *Sheet) checkLayouts(fail func(string, ...any)) {
 // checkGround looks at limits, soil and preparation: edges in order, one limit for a factor, known keys,
 // textures and tasks. A sheet kept from before limits had numbers has no soil and no keys.
 func (s *Sheet) checkGround(fail func(string, ...any), origin func(what, o string)) {
-	seen := map[string]bool{}
-	for _, l := range s.Limits {
-		origin("limit "+l.Factor, l.Origin)
-		if l.Key == "" {
-			continue
-		}
-		if _, ok := FactorOf(l.Key); !ok || seen[l.Key] {
-			fail("limit %s: key %q is unknown or used twice", l.Factor, l.Key)
-		}
-		seen[l.Key] = true
-		if r := l.Range; r != nil {
-			order := []*float64{r.Tolerated[0], r.Ideal[0], r.Ideal[1], r.Tolerated[1]}
-			last := math.Inf(-1)
-			for _, v := range order {
-				if v != nil && *v < last {
-					fail("limit %s: its edges do not rise", l.Factor)
-				} else if v != nil {
-					last = *v
-				}
-			}
-		}
-		if t := l.Textures; t != nil {
-			for _, c := range append(append([]soil.Class{}, t.Ideal...), t.Tolerated...) {
-				if !c.Known() {
-					fail("limit %s: %q is not a texture class", l.Factor, c)
-				}
-			}
-		}
-	}
+	s.checkLimits(fail, origin)
 	if so := s.Soil; so.WetClass != 0 {
 		origin("soil", so.Origin)
 		if so.WetClass < 1 || so.WetClass > 5 || !(so.RootCm > 0) || !(so.TargetPH >= 4 && so.TargetPH <= 8) {

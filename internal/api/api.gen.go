@@ -928,14 +928,22 @@ type SheetOperation_Else_Item struct {
 
 // SheetOption defines model for SheetOption.
 type SheetOption struct {
-	Called     *string `json:"called,omitempty"`
-	Default    bool    `json:"default"`
-	Id         string  `json:"id"`
-	Name       string  `json:"name"`
-	Origin     string  `json:"origin"`
-	PerStation *int    `json:"perStation,omitempty"`
-	Sentence   string  `json:"sentence"`
-	When       string  `json:"when"`
+	Called  *string `json:"called,omitempty"`
+	Default bool    `json:"default"`
+	Id      string  `json:"id"`
+
+	// Limits instead of the sheet's of the same factor
+	Limits      *[]SheetLimit `json:"limits,omitempty"`
+	Name        string        `json:"name"`
+	OrderBetter *string       `json:"orderBetter,omitempty"`
+	OrderMin    *string       `json:"orderMin,omitempty"`
+	Origin      string        `json:"origin"`
+	PerStation  *int          `json:"perStation,omitempty"`
+	Sentence    string        `json:"sentence"`
+
+	// WetClass instead of the sheet's, where this kind or stock is taken
+	WetClass *int   `json:"wetClass,omitempty"`
+	When     string `json:"when"`
 }
 
 // SheetProduct defines model for SheetProduct.

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strconv"
 
+	"slowroot/core/civil"
 	"slowroot/core/finding"
 	"slowroot/core/plan/growth"
 	"slowroot/core/practice"
@@ -188,4 +189,28 @@ func (in In) thinned(t *practice.Thinning, say *report.Voice) {
 			practice.OriginWords(in.Rows.Option.Origin), Sentence: s})
 		meet = left.XM
 	}
+}
+
+// Consequences are what a way at a fork means for the crop: the nitrogen of its life, and when it is picked in its fullest year.
+func Consequences(years []Year) []report.Consequence {
+	n, full := 0.0, -1
+	for i, y := range years {
+		n += y.FeedKg["n"]
+		if len(y.Harvests) > 0 && (full < 0 || y.PerHa.Base > years[full].PerHa.Base) {
+			full = i
+		}
+	}
+	out := []report.Consequence{{Label: "nitrogen in its life", Quantity: units.MassKg, Value: n}}
+	if full >= 0 {
+		h := years[full].Harvests
+		first, last := h[0].From, h[0].To
+		for _, x := range h {
+			if x.From.Before(first) {
+				first = x.From
+			}
+			last = civil.Later(last, x.To)
+		}
+		out = append(out, report.Consequence{Label: "picked, in its fullest year", Text: first.Words() + " to " + last.Words()})
+	}
+	return out
 }

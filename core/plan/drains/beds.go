@@ -45,6 +45,7 @@ type BedPlan struct {
 	Life      string        `json:"life"`
 	MachineH  float64       `json:"machineH"`
 	Refused   string        `json:"refused"`
+	cover     string        // film or fabric over it; "" for none
 	Outline   [][2]float64  `json:"outline"` // one bed with half a furrow on each side: m from its centre, m above the old surface
 }
 
@@ -120,6 +121,7 @@ func (c *design) bed(d *Plan) *BedPlan {
 		b.TakesMM = 1000 * f.Discharge(centre)
 	}
 	if w.Cover != "" {
+		b.cover = w.Cover
 		b.CoverNeed, b.CoverBuy = bed.FilmM(edgeM[w.Cover])
 		b.Rolls = int(math.Ceil((b.Metres + 1.5*float64(b.Pieces)) / rollM[w.Cover]))
 		b.CoverM = b.Metres + 1.5*float64(b.Pieces) + 0.3*float64(b.Rolls-1)

@@ -115,8 +115,7 @@ func (c *design) bedLines(k *report.Bill, b *BedPlan) (lines []report.Line) {
 		report.Count(b.Passes, "pass"), c.Text(earthwork.PassMH, units.Distance), c.Text(10*earthwork.PassM2, units.Earth), c.Text(10, units.Distance))))
 	add(k.Line("Soil moved into beds", "", b.MovedM3, units.Earth, "dug from the furrows beside them, as it lies"))
 	if b.CoverM > 0 {
-		kind := c.Choice.Bed.Cover
-		add(k.Line(report.Capital(kind)+", "+m(b.CoverBuy)+" wide", kind, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
+		add(k.Line(report.Capital(b.cover)+", "+m(b.CoverBuy)+" wide", b.cover, b.CoverM, units.Distance, fmt.Sprintf("%d rolls; lasts %s", b.Rolls, b.Life)))
 	}
 	add(k.Line("Drip line", "drip", b.DripM, units.Distance, "2 % for ends; outlets face up, "+c.Text(2, units.Depth)+" to "+c.Text(5,
 		units.Depth)+" deep under film; heavy line lasts 8 to 10 years, thin tape a season"))

@@ -96,6 +96,28 @@ func Matrix(in In, sheets []*practice.Sheet, detail bool) []Fit {
 	return out
 }
 
+// Here is what the ground and the climate say of the factors that kinds or stocks of a crop differ by, with those taken.
+func Here(in In, s *practice.Sheet, keys []string) []report.Consequence {
+	var out []report.Consequence
+	if len(keys) == 0 {
+		return out
+	}
+	factors := Matrix(in, []*practice.Sheet{s}, true)[0].Factors
+	for _, key := range keys {
+		if i := slices.IndexFunc(factors, func(f FactorFit) bool { return f.Key == key }); i >= 0 {
+			f := factors[i]
+			text := "not known"
+			if f.Class != suitability.NotJudged {
+				text = f.Value + ", " + string(f.Class)
+			}
+			out = append(out, report.Consequence{Label: report.LowerFirst(f.Label) + " here", Text: text + ", borne " + f.Tolerated})
+		} else if i := slices.IndexFunc(s.Limits, func(l practice.Limit) bool { return l.Key == key }); i >= 0 {
+			out = append(out, report.Consequence{Label: report.LowerFirst(s.Limits[i].Factor) + " here", Text: "no limit is printed for it"})
+		}
+	}
+	return out
+}
+
 // judging gathers one crop's factors.
 type judging struct {
 	*measures
@@ -113,6 +135,7 @@ type judging struct {
 }
 
 func (m *measures) judge(s *practice.Sheet, detail bool) Fit {
+	s = s.On(m.in.Block.Planting.Ways(s.ID))
 	j := &judging{measures: m, sheet: s, detail: detail, worst: math.Inf(1), after: math.Inf(1), all: make([]FactorFit, 0, len(practice.Factors)),
 		fit: Fit{Block: m.in.ID, BlockName: m.in.Block.Name, Sheet: s.ID, Name: s.Name, Factors: []FactorFit{}, Unknown: []string{}, FindOut: []string{}}}
 	for i, factor := range practice.Factors {

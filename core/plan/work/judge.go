@@ -11,6 +11,7 @@ import (
 	"slowroot/core/record"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
+	"slowroot/core/units"
 )
 
 // patch is a merge patch of one field of the planting.
@@ -100,4 +101,15 @@ func Judge(in In, jobs []report.Job, say *report.Voice) {
 func (in In) earliest(today civil.Date) (free, inWindow civil.Date, chain []schedule.Link) {
 	free, chain = schedule.Earliest(in.Grown.Ops, in.Grown.Calendar, today)
 	return free, in.Grown.Seasons.NextInWindow(free, in.Grown.Sheet.Windows), chain
+}
+
+// Consequences are what a way at a fork means for the work: how much of it there is, and by when its plants are ordered.
+func Consequences(jobs []report.Job) []report.Consequence {
+	out := []report.Consequence{{Label: "jobs in its life", Quantity: units.Count, Value: float64(len(jobs))}}
+	for _, j := range jobs {
+		if j.Key == practice.OrderOp {
+			out = append(out, report.Consequence{Label: "plants ordered by", Text: j.By.Words()})
+		}
+	}
+	return out
 }

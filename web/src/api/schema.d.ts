@@ -3681,6 +3681,12 @@ export interface components {
             origin: string;
             perStation?: number;
             called?: string;
+            /** @description instead of the sheet's, where this kind or stock is taken */
+            wetClass?: number;
+            /** @description instead of the sheet's of the same factor */
+            limits?: components["schemas"]["SheetLimit"][];
+            orderBetter?: string;
+            orderMin?: string;
         };
         SheetFork: {
             id: string;

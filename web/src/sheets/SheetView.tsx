@@ -65,7 +65,20 @@ export function SheetView({ s }: { s: Schema["Sheet"] }) {
                 <td>
                   <b>{o.name}</b> {o.default && <span className="text-faint">usual</span>}
                 </td>
-                <td>{o.sentence}</td>
+                <td>
+                  {o.sentence}
+                  {o.wetClass ? <div>Wet-soil class {o.wetClass}</div> : null}
+                  {o.limits?.map((l) => (
+                    <div key={l.factor}>
+                      {l.factor}: {l.ideal}; borne {l.tolerated} <From origin={l.origin} />
+                    </div>
+                  ))}
+                  {o.orderBetter && (
+                    <div>
+                      Ordered {o.orderBetter} ahead, {o.orderMin} at least
+                    </div>
+                  )}
+                </td>
                 <td>{o.when}</td>
                 <td className="text-sm text-faint">
                   <From origin={o.origin} />

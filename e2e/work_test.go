@@ -75,6 +75,32 @@ func TestOneCrewIsLevelled(t *testing.T) {
 	look(t, page, "level-late")
 }
 
+// Two blocks of one crop are planted one after another: what is picked when is shown as it is typed, kept in one change, and undone.
+func TestPlantedOneAfterAnother(t *testing.T) {
+	t.Parallel()
+	prog := demo(t, t.TempDir())
+	page := open(t, prog.URL, 1280, 900)
+	must(t, page.Go("/succession"), page.Says("Kinds that ripen early and late spread its picking"), page.Says("91 days picked with the one before"))
+	must(t, page.Type("To the first pick", "300"), page.Type("Picking lasts", "40"), page.Type("First planting", "2027-07-12"), page.Says("7 days picked with the one before"), page.Says("14 Aug 2027"))
+	look(t, page, "succession")
+	must(t, page.Press("Plant them on these days"), page.Says("undo takes it back"))
+	date := func() string {
+		var d struct {
+			Block struct{ Planting struct{ Date string } }
+		}
+		ask(t, "GET", prog.URL+"/api/v1/blocks/"+blocks(t, prog.URL)["Kiln Piece"].ID, "", nil, &d)
+		return d.Block.Planting.Date
+	}
+	if got := date(); got != "2027-08-14" {
+		t.Errorf("planted on %s", got)
+	}
+	must(t, page.Press("Undo"), page.Says("Undone: Planted one after another"))
+	if got := date(); got != "2028-08-14" {
+		t.Errorf("after undo on %s", got)
+	}
+	must(t, page.Type("Picked together", "60"), page.Says("leave nothing of the picking"))
+}
+
 // On a phone without signal a job is marked as done: it is kept on the device, sent when there is a connection again, and
 // though it is sent twice it is recorded once.
 func TestPhoneWithoutSignal(t *testing.T) {

@@ -228,8 +228,9 @@ func staggered() Calculator {
 		Outputs: []Field{whole("everyDays", "days", "from one planting to the next", 1, 1000), words("planted", "planted on"), words("picked", "picked"),
 			whole("blocks", "", "of the tree that keep that many in bearing", 1, 100000)},
 		run: func(in values, r *Result) error {
-			every := in.int("pickDays") - in.int("overlapDays")
-			if every < 1 {
+			course := supply.Course{Grow: in.int("growDays"), Pick: in.int("pickDays"), Overlap: in.int("overlapDays")}
+			list, err := supply.Follow(in.day("first"), in.int("plantings"), course)
+			if err != nil {
 				return finding.Bad("inputs.overlapDays", in.int("overlapDays"), "leaves nothing of the picking", fmt.Sprintf("0 to %d", in.int("pickDays")-1))
 			}
 			life, bears := in.int("lifeMonths"), in.int("bearsFrom")
@@ -237,13 +238,11 @@ func staggered() Calculator {
 				return finding.Bad("inputs.bearsFrom", bears, "lies at the end of its life or after it", fmt.Sprintf("1 to %d", life-1))
 			}
 			var planted, picked []string
-			for k := range in.int("plantings") {
-				on := in.day("first").AddDays(k * every)
-				from := on.AddDays(in.int("growDays"))
-				planted = append(planted, on.String())
-				picked = append(picked, spanOf(from, from.AddDays(in.int("pickDays")-1)))
+			for _, f := range list {
+				planted = append(planted, f.On.String())
+				picked = append(picked, spanOf(f.From, f.To))
 			}
-			blocks := (in.int("bearing")*life + life - bears - 1) / (life - bears)
+			every, blocks := course.Every(), supply.Bearing(in.int("bearing"), life, bears)
 			r.Outputs["everyDays"], r.Outputs["planted"], r.Outputs["picked"], r.Outputs["blocks"] = every, strings.Join(planted, ", "), strings.Join(picked, ", "),
 				blocks
 			r.show("everyDays", "From one to the next", "picking − overlap", fmt.Sprintf("%d − %d", in.int("pickDays"), in.int("overlapDays")), float64(every), "days",

@@ -250,3 +250,24 @@ func (site Site) Described() string {
 	}
 	return "no climate is known"
 }
+
+// MeanC is the usual mean temperature of a day, °C, drawn between the middles of the months; NaN where no normals are known.
+func (site Site) MeanC(d civil.Date) float64 {
+	if !site.HasMonths {
+		return math.NaN()
+	}
+	at := float64(d.DayOfYear())
+	i := d.Month() - 1
+	if at < float64(midMonth(i+1)) {
+		i = (i + 11) % 12
+	}
+	from, to := float64(midMonth(i+1)), float64(midMonth((i+1)%12+1))
+	if to < from {
+		to += 365
+	}
+	if at < from {
+		at += 365
+	}
+	share := (at - from) / (to - from)
+	return site.Months[i].MeanC*(1-share) + site.Months[(i+1)%12].MeanC*share
+}

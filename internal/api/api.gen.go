@@ -1103,6 +1103,12 @@ type StripShare = rows.Share
 // Stump defines model for Stump.
 type Stump = document.Stump
 
+// Succession defines model for Succession.
+type Succession = estate.Succession
+
+// SuccessionWanted defines model for SuccessionWanted.
+type SuccessionWanted = estate.SuccessionWanted
+
 // Supply defines model for Supply.
 type Supply = work.Supply
 
@@ -1597,6 +1603,12 @@ type GetStepsParams struct {
 	XPerson *ByPerson `json:"X-Person,omitempty"`
 }
 
+// KeepSuccessionParams defines parameters for KeepSuccession.
+type KeepSuccessionParams struct {
+	// XPerson who makes the change, percent-encoded
+	XPerson *ByPerson `json:"X-Person,omitempty"`
+}
+
 // UndoChangeParams defines parameters for UndoChange.
 type UndoChangeParams struct {
 	// IfMatch the revision the change was made from, in quotes
@@ -1692,6 +1704,12 @@ type AddSheetJSONRequestBody = NewSheet
 
 // EditSheetJSONRequestBody defines body for EditSheet for application/json ContentType.
 type EditSheetJSONRequestBody EditSheetJSONBody
+
+// ReckonSuccessionJSONRequestBody defines body for ReckonSuccession for application/json ContentType.
+type ReckonSuccessionJSONRequestBody = SuccessionWanted
+
+// KeepSuccessionJSONRequestBody defines body for KeepSuccession for application/json ContentType.
+type KeepSuccessionJSONRequestBody = SuccessionWanted
 
 // KeepWeatherJSONRequestBody defines body for KeepWeather for application/json ContentType.
 type KeepWeatherJSONRequestBody = NamedText
@@ -2095,6 +2113,12 @@ type ServerInterface interface {
 	// GetSteps What this person may take back next and make again
 	// (GET /steps)
 	GetSteps(c *gin.Context, params GetStepsParams)
+	// ReckonSuccession Plantings of one crop one after another over several blocks, so that picking does not stop; nothing is changed
+	// (POST /succession)
+	ReckonSuccession(c *gin.Context)
+	// KeepSuccession The same, kept as the planting days of the blocks; one change over all of them
+	// (POST /succession/keep)
+	KeepSuccession(c *gin.Context, params KeepSuccessionParams)
 	// UndoChange Take back one's own last change, named by If-Match
 	// (POST /undo)
 	UndoChange(c *gin.Context, params UndoChangeParams)
@@ -5037,6 +5061,59 @@ func (siw *ServerInterfaceWrapper) GetSteps(c *gin.Context) {
 	siw.Handler.GetSteps(c, params)
 }
 
+// ReckonSuccession operation middleware
+func (siw *ServerInterfaceWrapper) ReckonSuccession(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReckonSuccession(c)
+}
+
+// KeepSuccession operation middleware
+func (siw *ServerInterfaceWrapper) KeepSuccession(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params KeepSuccessionParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "X-Person" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("X-Person")]; found {
+		var XPerson ByPerson
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for X-Person, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "X-Person", valueList[0], &XPerson, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter X-Person: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.XPerson = &XPerson
+
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.KeepSuccession(c, params)
+}
+
 // UndoChange operation middleware
 func (siw *ServerInterfaceWrapper) UndoChange(c *gin.Context) {
 
@@ -5193,6 +5270,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/jobs", wrapper.GetJobs)
 	router.GET(options.BaseURL+"/jobs/level", wrapper.LevelJobs)
 	router.POST(options.BaseURL+"/jobs/level", wrapper.KeepLevel)
+	router.POST(options.BaseURL+"/succession", wrapper.ReckonSuccession)
+	router.POST(options.BaseURL+"/succession/keep", wrapper.KeepSuccession)
 	router.GET(options.BaseURL+"/jobs/weeks", wrapper.GetJobWeeks)
 	router.GET(options.BaseURL+"/jobs/file/:format", wrapper.ExportJobs)
 	router.GET(options.BaseURL+"/jobs/sheets.pdf", wrapper.ExportJobSheets)

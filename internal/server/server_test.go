@@ -161,6 +161,11 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 		r.want(200, "GET", "/blocks/"+b.ID+"/plan", "")
 		r.want(200, "GET", "/blocks/"+b.ID+"/forks", "")
 	}
+	one := fmt.Sprintf(`{"blocks":[%q,%q],"first":"2028-07-10","growDays":200,"pickDays":40,"overlapDays":5,"baseC":null}`, id["Orchard Foot"], id["Kiln Piece"])
+	r.want(200, "POST", "/succession", one)
+	r.want(200, "POST", "/succession/keep", one, "X-Person", "A")
+	r.want(422, "POST", "/succession", `{"blocks":[],"first":"2028-07-10"}`)
+	r.want(422, "POST", "/succession/keep", `{"blocks":1}`)
 	foot := id["Orchard Foot"]
 	r.want(200, "GET", "/blocks/"+foot+"/working?figure=rows.stations", "")
 	r.want(404, "GET", "/blocks/"+foot+"/working?figure=nonsense", "")

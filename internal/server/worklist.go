@@ -51,6 +51,22 @@ func (s *Server) KeepLevel(c *gin.Context, p api.KeepLevelParams) {
 	}
 }
 
+func (s *Server) ReckonSuccession(c *gin.Context) {
+	var w estate.SuccessionWanted
+	if s.decode(c, &w) {
+		got, err := s.Estate.Succeed(c.Request.Context(), w)
+		answer(s, c, http.StatusOK, got, err)
+	}
+}
+
+func (s *Server) KeepSuccession(c *gin.Context, p api.KeepSuccessionParams) {
+	var w estate.SuccessionWanted
+	if s.decode(c, &w) {
+		got, err := s.Estate.KeepSuccession(c.Request.Context(), person(p.XPerson), w)
+		answer(s, c, http.StatusOK, got, err)
+	}
+}
+
 func (s *Server) ExportJobs(c *gin.Context, format api.ExportJobsParamsFormat, p api.ExportJobsParams) {
 	from, to, ok := s.span(c, p.From, p.To)
 	if !ok {

@@ -143,6 +143,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/succession": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plantings of one crop one after another over several blocks, so that picking does not stop; nothing is changed */
+        post: operations["reckonSuccession"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/succession/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same, kept as the planting days of the blocks; one change over all of them */
+        post: operations["keepSuccession"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/jobs/weeks": {
         parameters: {
             query?: never;
@@ -3672,6 +3706,40 @@ export interface components {
             inPots: boolean;
             origin: string;
         };
+        SuccessionWanted: {
+            blocks: string[];
+            first: string;
+            overlapDays?: number;
+            /** @description 0 is taken from the plan */
+            growDays?: number;
+            /** @description 0 is taken from the plan */
+            pickDays?: number;
+            /** @description plantings lie equal warmth above it apart; null is equal days */
+            baseC?: number | null;
+        };
+        Succession: {
+            every: number;
+            growDays: number;
+            pickDays: number;
+            blocks: {
+                block: string;
+                name: string;
+                was: string;
+                on: string;
+                from: string;
+                to: string;
+                /** @description days without picking before it */
+                gap: number;
+                inWindow: boolean;
+            }[];
+            years: {
+                label: string;
+                season: number;
+                blocks: number;
+                kg: number;
+            }[];
+            words: string[];
+        };
         SheetOption: {
             id: string;
             name: string;
@@ -4132,6 +4200,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Levelled"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    reckonSuccession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SuccessionWanted"];
+            };
+        };
+        responses: {
+            /** @description when each is planted and picked */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Succession"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepSuccession: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description who makes the change, percent-encoded */
+                "X-Person"?: components["parameters"]["ByPerson"];
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SuccessionWanted"];
+            };
+        };
+        responses: {
+            /** @description kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Succession"];
                 };
             };
             default: components["responses"]["Problem"];

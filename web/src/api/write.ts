@@ -113,6 +113,7 @@ export const latest = (doc: BlockDoc) => queryClient.getQueryData<BlockDoc>(["bl
 export const write = {
   addBlocks: (blocks: Schema["NewBlock"][]) => take(api.POST("/blocks", { params: { header: by() }, body: { blocks } })),
   level: (from: string, to: string) => take(api.POST("/jobs/level", { params: { query: { from, to }, header: by() } })),
+  succession: (body: Schema["SuccessionWanted"]) => take(api.POST("/succession/keep", { params: { header: by() }, body })),
   remove: (d: BlockDoc) =>
     take(
       api.DELETE("/blocks/{id}", { params: { path: { id: d.id }, header: { "If-Match": `"${latest(d).revision}"`, ...by() } } }),

@@ -35,6 +35,11 @@ export function EstatePage() {
           <a className="act" href="/api/v1/blocks.geojson" download>
             Export GeoJSON
           </a>
+          {blocks.length > 1 && (
+            <Link className="act" to="/succession">
+              One after another
+            </Link>
+          )}
           <Link className="act" to="/climate">
             Climate
           </Link>

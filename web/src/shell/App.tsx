@@ -20,6 +20,7 @@ const PegsPage = late(() => import("../rows/PegsPage"), "Measuring the rows");
 const OptionsPage = late(() => import("../rows/OptionsPage"), "Opening the options");
 const DrawPage = late(() => import("../ground/DrawPage"), "Opening the page");
 const JobsPage = late(() => import("../jobs/JobsPage"), "Opening the page");
+const SuccessionPage = late(() => import("../jobs/SuccessionPage"), "Opening the page");
 const SheetsPage = late(() => import("../sheets/SheetsPage"), "Opening the page");
 const BenchPage = late(() => import("../bench/BenchPage"), "Opening the page");
 const PrintPage = late(() => import("../print/PrintPage"), "Opening the page");
@@ -72,6 +73,7 @@ export function App() {
           <Route path="/fit/:sheet" element={<FitOfPage />} />
           <Route path="/stores" element={<StoresPage />} />
           <Route path="/blocks/:id/:step?" element={<BlockPage />} />
+          <Route path="/succession" element={<SuccessionPage />} />
           <Route path="/jobs" element={<JobsPage />} />
           <Route path="/sheets/:id?" element={<SheetsPage />} />
           <Route path="/bench/:name?" element={<BenchPage />} />

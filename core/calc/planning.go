@@ -14,7 +14,7 @@ import (
 )
 
 func planning() []Calculator {
-	return []Calculator{boundDays(), levelled(), orderBy(), nurseryChain(), deliverySample(), labourHours(), staggered()}
+	return []Calculator{boundDays(), levelled(), orderBy(), nurseryChain(), deliverySample(), labourHours(), staggered(), coldRoom()}
 }
 
 func boundDays() Calculator {
@@ -249,6 +249,31 @@ func staggered() Calculator {
 				"method S11")
 			r.show("blocks", "Blocks", "⌈m · N / (N − b)⌉", fmt.Sprintf("⌈%d · %d / (%d − %d)⌉", in.int("bearing"), life, life, bears), float64(blocks), "",
 				"method S11")
+			return nil
+		}}
+}
+
+func coldRoom() Calculator {
+	return Calculator{Name: "cold-room", Title: "Room and cooling of a cold store", Source: "method H7, common practice",
+		Purpose: "Bins, floor and volume of a cold store for a number of pieces, and the cooling to bring them down and hold them.",
+		Inputs: []Field{whole("pieces", "pieces", "kept", 1, 10_000_000).or(20000.0), whole("perBin", "pieces", "in a bin", 1, 1_000_000).or(300.0),
+			number("length", "m", "of a bin", 0.1, 10).or(1.2), number("width", "m", "of a bin", 0.1, 10).or(1.0), number("height", "m", "of a bin", 0.1, 5).or(0.75),
+			whole("stack", "bins", "on one another", 1, 20).or(5.0), number("kgEach", "kg", "a piece weighs", 0, 500).or(1.0),
+			number("fromC", "°C", "they come in at", -20, 50).or(22.0), number("toC", "°C", "they are kept at", -30, 30).or(2.0),
+			number("hours", "h", "they are cooled in", 1, 1000).or(20.0), number("wPerT", "W/t", "they give off", 0, 500).or(60.0)},
+		Outputs: []Field{whole("bins", "bins", "in all", 1, 10_000_000), whole("positions", "stacks", "on the floor", 1, 10_000_000), out("floorM2", "m²", "floor"),
+			out("volumeM3", "m³", "volume"), out("pullKW", "kW", "to bring them down"), out("breatheKW", "kW", "that they give off"),
+			out("coolKW", "kW", "both, with walls and fans")},
+		run: func(in values, r *Result) error {
+			s := supply.Room{Pieces: in.int("pieces"), PerBin: in.int("perBin"), LengthM: in.num("length"), WidthM: in.num("width"), HeightM: in.num("height"),
+				Stack: in.int("stack"), KgEach: in.num("kgEach"), FromC: in.num("fromC"), ToC: in.num("toC"), Hours: in.num("hours"), WPerT: in.num("wPerT")}.Space()
+			r.Outputs["bins"], r.Outputs["positions"], r.Outputs["floorM2"], r.Outputs["volumeM3"] = s.Bins, s.Positions, s.FloorM2, s.VolumeM3
+			r.Outputs["pullKW"], r.Outputs["breatheKW"], r.Outputs["coolKW"] = s.PullKW, s.BreatheKW, s.CoolKW
+			r.show("floorM2", "Floor", "⌈bins / on one another⌉ · length · width / 0.65", fmt.Sprintf("⌈%d / %d⌉ · %g · %g / 0.65", s.Bins, in.int("stack"),
+				in.num("length"), in.num("width")), s.FloorM2, "m²", "method H7")
+			r.show("pullKW", "To bring them down", "kg · 3.8 · ΔT / (h · 3600)", fmt.Sprintf("%g · 3.8 · %g / (%g · 3600)", float64(in.int("pieces"))*in.num("kgEach"),
+				math.Max(0, in.num("fromC")-in.num("toC")), in.num("hours")), s.PullKW, "kW", "method H7")
+			r.show("coolKW", "Cooling", "1.3 · (bring down + give off)", fmt.Sprintf("1.3 · (%.2f + %.2f)", s.PullKW, s.BreatheKW), s.CoolKW, "kW", "method H7")
 			return nil
 		}}
 }

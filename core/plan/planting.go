@@ -80,8 +80,11 @@ func (c *computation) preparations() {
 // stored reckons the cold store of the planting's stock.
 func (c *computation) stored() *ready.Stored {
 	if st, ok := c.sheet.StorageOf(c.grown.Choices); ok && c.planting != nil {
-		c.p.Store = ready.Store(ready.StoreIn{Storage: st, Said: c.planting.Store, Day: c.day0(), Climate: c.in.Climate, Seasons: c.seasons, Done: c.inGround()},
-			c.Voice)
+		in := ready.StoreIn{Storage: st, Said: c.planting.Store, Day: c.day0(), Climate: c.in.Climate, Seasons: c.seasons, Done: c.inGround()}
+		if len(c.order.Lines) > 0 {
+			in.Plants = c.order.Lines[0].Plants
+		}
+		c.p.Store = ready.Store(in, c.Voice)
 	}
 	return c.p.Store
 }

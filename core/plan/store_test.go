@@ -104,3 +104,34 @@ func TestEveryStoreComputes(t *testing.T) {
 		t.Errorf("%d crops know a store", known)
 	}
 }
+
+// The bins of the stock take floor; where there is less than they take it is said, and without bins nothing is reckoned.
+func TestRoomInTheColdStore(t *testing.T) {
+	in := input(t, "raspberry")
+	pl := in.Block.Planting
+	pl.Date = civil.Must(2027, 5, 10)
+	pl.Store = &document.ColdStore{Lifted: civil.Must(2027, 3, 31), In: civil.Must(2027, 4, 5)}
+	if p := compute(t, in); p.Store.Room != nil {
+		t.Errorf("no bins were said: %+v", p.Store.Room)
+	}
+	from := 12.0
+	pl.Store.Room = &document.StoreRoom{PerBin: 250, LengthM: 2, WidthM: 1, HeightM: 1, Stack: 3, KgEach: 1.5, FromC: &from, Hours: 24}
+	p := compute(t, in)
+	plants := int(value(t, p, "plants.main"))
+	bins := (plants + 249) / 250
+	r := p.Store.Room
+	if r == nil || r.Bins != bins || r.Positions != (bins+2)/3 || math.Abs(value(t, p, "store.floor")-float64(r.Positions)*2/0.65) > 1e-9 {
+		t.Fatalf("%d plants in %+v", plants, r)
+	}
+	if want := float64(plants) * 1.5 * 3.8 * (12 - p.Store.SetC) / 86400; math.Abs(r.PullKW-want) > 1e-9 || notes(p, "store.room") != nil {
+		t.Errorf("%g kW to cool, want %g", r.PullKW, want)
+	}
+	pl.Store.Room.FloorM2 = 20
+	if f := notes(compute(t, in), "store.room"); f == nil || !said(t, f.Sentence) {
+		t.Errorf("20 m² are enough: %+v", f)
+	}
+	pl.Store.Room.Stack = 0
+	if _, err := Compute(in, nil); err == nil {
+		t.Error("no bins on one another are taken")
+	}
+}

@@ -30,6 +30,7 @@ type Quantity string
 
 const (
 	Area       Quantity = "area"       // m²
+	Floor      Quantity = "floor"      // m², of a building
 	Distance   Quantity = "distance"   // m, long: row metres, perimeter
 	Spacing    Quantity = "spacing"    // m, to a centimetre
 	Count      Quantity = "count"      // pieces
@@ -91,6 +92,7 @@ const (
 // Table is every quantity.
 var Table = map[Quantity]Entry{
 	Area:       {SI: "m²", Metric: Show{"ha", 1e-4, 2}, US: Show{"ac", acPerM2, 2}},
+	Floor:      {SI: "m²", Metric: Show{"m²", 1, 0}, US: Show{"sq ft", ftPerM * ftPerM, 0}},
 	Distance:   {SI: "m", Metric: Show{"m", 1, 0}, US: Show{"ft", ftPerM, 0}},
 	Spacing:    {SI: "m", Metric: Show{"m", 1, 2}, US: Show{"ft", ftPerM, 2}},
 	Count:      {SI: "", Metric: Show{"", 1, 0}, US: Show{"", 1, 0}},

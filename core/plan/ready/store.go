@@ -10,6 +10,7 @@ import (
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
+	"slowroot/core/supply"
 	"slowroot/core/units"
 	"slowroot/core/working"
 )
@@ -22,6 +23,7 @@ type StoreIn struct {
 	Climate *climate.Site
 	Seasons schedule.Seasons
 	Done    bool // it is planted
+	Plants  int  // to be kept; 0 where nobody knows
 }
 
 // Stored is what a cold store comes to.
@@ -39,6 +41,8 @@ type Stored struct {
 	FieldH   float64    `json:"fieldH"`  // cold before it was lifted
 	FieldOK  bool       `json:"fieldOk"` // the estate's record says so
 	StoreH   float64    `json:"storeH"`
+
+	Room *supply.Space `json:"room,omitempty"` // it takes; nil where no bins were said
 }
 
 // Store reckons the days and the cold of dormant stock: in the open by the estate's own record from the beginning of autumn to the day it is
@@ -92,8 +96,38 @@ func Store(in StoreIn, say *report.Voice) *Stored {
 					"from memory")
 		}
 	}
+	in.room(out, say)
 	in.judge(out, say)
 	return out
+}
+
+// breathes is what a tonne of dormant wood gives off, W: the middle of 5 to 15, from memory.
+const breathes = 10
+
+// room is what the store has to hold and to cool (method H7).
+func (in StoreIn) room(out *Stored, say *report.Voice) {
+	r := in.Said.Room
+	if r == nil || in.Plants < 1 {
+		return
+	}
+	room := supply.Room{Pieces: in.Plants, PerBin: r.PerBin, LengthM: r.LengthM, WidthM: r.WidthM, HeightM: r.HeightM, Stack: r.Stack, KgEach: r.KgEach,
+		ToC: out.SetC, FromC: out.SetC, Hours: r.Hours, WPerT: breathes}
+	if r.FromC != nil {
+		room.FromC = *r.FromC
+	}
+	s := room.Space()
+	out.Room = &s
+	say.Figure(report.Figure{Path: "store.floor", Step: "plants", Label: "Floor of the cold store", Quantity: units.Floor, Value: s.FloorM2,
+		Origin: working.Computed, Note: fmt.Sprintf("%s on %s", report.Count(s.Bins, "bin"), report.Count(s.Positions, "stack"))})
+	if say.On("store.floor") {
+		say.Step("store.floor", "Floor", "⌈⌈plants / in a bin⌉ / on one another⌉ · length · width / 0.65", fmt.Sprintf("⌈⌈%d / %d⌉ / %d⌉ · %g · %g / 0.65",
+			in.Plants, r.PerBin, r.Stack, r.LengthM, r.WidthM), s.FloorM2, units.Floor, "method H7; two thirds of the floor for bins: common practice, no source")
+	}
+	if r.FloorM2 > 0 && s.FloorM2 > r.FloorM2 && !in.Done {
+		say.Note(finding.Finding{Rule: "store.room", Weight: finding.Mend, Step: "plants", Subject: "Cold store", Source: "method H7",
+			Sentence: fmt.Sprintf("%s take %s on %s: %s of floor with the ways between; there are %s.", report.Capital(report.Count(in.Plants, "plant")),
+				report.Count(s.Bins, "bin"), report.Count(s.Positions, "stack"), say.Text(s.FloorM2, units.Floor), say.Text(r.FloorM2, units.Floor))})
+	}
 }
 
 // autumn is the first day of the last autumn that began before a day.

@@ -1703,6 +1703,17 @@ export interface components {
                 on: string;
                 tempC: number;
             }[];
+            room?: {
+                perBin: number;
+                lengthM: number;
+                widthM: number;
+                heightM: number;
+                stack: number;
+                kgEach?: number;
+                fromC?: number;
+                hours?: number;
+                floorM2?: number;
+            };
         };
         Stored: {
             of: string;
@@ -1718,6 +1729,15 @@ export interface components {
             fieldH: number;
             fieldOk: boolean;
             storeH: number;
+            room?: {
+                bins: number;
+                positions: number;
+                floorM2: number;
+                volumeM3: number;
+                pullKW: number;
+                breatheKW: number;
+                coolKW: number;
+            };
         } | null;
         RaisedStage: {
             id: string;

@@ -7,6 +7,73 @@ import type { StepProps } from "./stepProps";
 
 type Store = Schema["ColdStore"];
 
+const usual = { perBin: 250, lengthM: 1.2, widthM: 1, heightM: 0.75, stack: 3 };
+
+/** The bins the stock lies in, and the floor and the cooling they take. */
+function RoomOf({
+  store,
+  said,
+  put,
+}: {
+  store: NonNullable<Schema["Stored"]>;
+  said: Store;
+  put: (store: Record<string, unknown>, done?: string) => void;
+}) {
+  const { text } = useReading();
+  const room = said.room;
+  if (!room)
+    return (
+      <button
+        className="act no-print mt-2"
+        onClick={() => put({ room: usual }, "Say how many lie in a bin, and how large it is")}
+      >
+        How much room they take
+      </button>
+    );
+  const field = (key: keyof typeof room, label: string, quantity: string, unit?: string) => (
+    <NumberField
+      label={label}
+      quantity={quantity}
+      unit={unit}
+      width="w-20"
+      value={room[key] || undefined}
+      keep={(v) => put({ room: { [key]: v ?? null } })}
+    />
+  );
+  const r = store.room;
+  return (
+    <div className="mt-3">
+      <div className="no-print flex flex-wrap items-end gap-3">
+        {field("perBin", "Plants in a bin", "count")}
+        {field("lengthM", "Bin, length", "spacing")}
+        {field("widthM", "width", "spacing")}
+        {field("heightM", "height", "spacing")}
+        {field("stack", "On one another", "count", "bins")}
+        {field("floorM2", "Floor there is", "floor")}
+        {field("kgEach", "A plant weighs", "plain", "kg")}
+        {field("fromC", "Come in at", "temp")}
+        {field("hours", "Cooled in", "hours")}
+        <button className="act" onClick={() => put({ room: null }, "Bins are not asked for; undo brings them back")}>
+          Leave the room out
+        </button>
+      </div>
+      {r && (
+        <p className="mt-1">
+          <b>{text(r.floorM2, "floor")}</b> of floor for {text(r.bins, "count")} bins on {text(r.positions, "count")} stacks,{" "}
+          {text(r.volumeM3, "earth")} of room
+          {r.coolKW > 0 && (
+            <>
+              ; <b>{Math.round(r.coolKW * 10) / 10} kW</b> of cooling, {Math.round(r.pullKW * 10) / 10} kW of it to bring them
+              down
+            </>
+          )}
+          .
+        </p>
+      )}
+    </div>
+  );
+}
+
 const fresh = () => Math.random().toString(36).slice(2, 8);
 
 /** Dormant stock kept cold until it is planted: its days, its temperature, and the cold it has had by then. */
@@ -89,6 +156,7 @@ export function ColdStore({ plan, doc, draft }: StepProps) {
               Not kept in a store
             </button>
           </div>
+          <RoomOf store={s} said={said} put={put} />
           <p className="mt-1 max-w-prose text-sm text-straw">
             Refrigerants and low oxygen kill: a way out that opens from inside, and nobody alone in the store.
           </p>

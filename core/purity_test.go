@@ -23,7 +23,7 @@ var pure = map[string]bool{
 
 // floor are the packages every subject may stand on; meeting are those where subjects meet.
 var (
-	floor   = map[string]bool{"working": true, "civil": true, "geo": true, "units": true, "finding": true}
+	floor   = map[string]bool{"working": true, "civil": true, "geo": true, "units": true, "finding": true, "order": true}
 	meeting = map[string]bool{"practice": true, "document": true, "report": true, "plan": true, "calc": true}
 )
 

@@ -73,10 +73,12 @@ func Compute(in Input, tr *working.Trace) (*Plan, error) {
 	}
 	c.p.Checklist, c.p.groundForks = ground.Checklist(c.sheet, c.in.Block.Checks, c.Voice), c.groundForks()
 	c.p.Jobs = work.WithOwn(c.p.Jobs, in.Block, c.meant, record.Everywhere(in.Records), in.Today)
-	c.network()
-	work.JudgeDays(c.p.Jobs, c.p.Network.Room, c.Voice)
-	work.MarkLate(c.p.Jobs, in.Today)
-	c.findings()
+	if !in.trial {
+		c.network()
+		work.JudgeDays(c.p.Jobs, c.p.Network.Room, c.Voice)
+		work.MarkLate(c.p.Jobs, in.Today)
+		c.findings()
+	}
 	if c.stopping() {
 		return nil, c.stop
 	}

@@ -58,6 +58,7 @@ func Forks(in Input) ([]report.Fork, error) {
 				p.Date, p.Planted, p.AsPlanted = p.Standing(), civil.Date{}, nil
 			}
 			trial := in
+			trial.trial = true
 			trial.Block.Planting = &p
 			if f.ID != practice.LayoutFork { // beds follow the rows, and the drains the beds
 				trial.drained = base.Drains

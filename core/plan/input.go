@@ -41,6 +41,7 @@ type Input struct {
 	Memory report.Memory
 
 	drained *drains.Plan // the drains as they were designed already: ways that do not touch them take these
+	trial   bool         // only what ways are weighed by: nothing is judged, and nothing bound
 }
 
 // Stood is a planting that ended on the block. Woody roots stay in the ground and rot there.

@@ -1,11 +1,11 @@
 package schedule
 
 import (
-	"sort"
 	"strconv"
 	"strings"
 
 	"slowroot/core/civil"
+	"slowroot/core/order"
 )
 
 // Job is one operation on its date. From is when it is best started; By is the last day that still
@@ -107,11 +107,11 @@ func Jobs(ops []Operation, c Calendar) []Job {
 			out = append(out, resolve(o))
 		}
 	}
-	sort.SliceStable(out, func(i, j int) bool {
-		if c := out[i].From.Compare(out[j].From); c != 0 {
-			return c < 0
+	order.Stable(out, func(a, b *Job) int {
+		if c := a.From.Compare(b.From); c != 0 {
+			return c
 		}
-		return out[i].steps > out[j].steps
+		return b.steps - a.steps
 	})
 	return out
 }

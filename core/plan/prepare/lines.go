@@ -1,12 +1,13 @@
 package prepare
 
 import (
+	"cmp"
 	"fmt"
 	"math"
-	"sort"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
+	"slowroot/core/order"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/terrain"
@@ -123,12 +124,11 @@ func Enforce(jobs []report.Job) (moved, unsorted map[string]string) {
 // inOrder sorts jobs by day, and those of one day as they follow one another: by the kind of their work, else as they
 // stand.
 func InOrder(jobs []report.Job) {
-	sort.SliceStable(jobs, func(i, j int) bool {
-		a, b := &jobs[i], &jobs[j]
+	order.Stable(jobs, func(a, b *report.Job) int {
 		if d := a.From.Compare(b.From); d != 0 {
-			return d < 0
+			return d
 		}
-		return practice.Rank(a.Kind, a.Phase) < practice.Rank(b.Kind, b.Phase)
+		return cmp.Compare(practice.Rank(a.Kind, a.Phase), practice.Rank(b.Kind, b.Phase))
 	})
 }
 

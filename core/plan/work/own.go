@@ -2,11 +2,11 @@ package work
 
 import (
 	"fmt"
-	"sort"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
+	"slowroot/core/order"
 	"slowroot/core/record"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
@@ -45,7 +45,7 @@ func WithOwn(jobs []report.Job, b document.Block, planting *document.Planting, b
 		j.Passed = o.By.Before(today) && j.Done.IsZero() && j.NotNeeded == ""
 		jobs = append(jobs, j)
 	}
-	sort.SliceStable(jobs, func(i, j int) bool { return jobs[i].From.Before(jobs[j].From) })
+	order.Stable(jobs, func(a, b *report.Job) int { return a.From.Compare(b.From) })
 	return jobs
 }
 

@@ -3,13 +3,13 @@ package work
 
 import (
 	"fmt"
-	"sort"
 	"strconv"
 	"strings"
 
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/nutrition"
+	"slowroot/core/order"
 	"slowroot/core/plan/crop"
 	"slowroot/core/plan/growth"
 	"slowroot/core/plan/prepare"
@@ -31,12 +31,15 @@ type In struct {
 	Book     record.Book
 	Standing bool                    // plants stand, or stood
 	Late     []prepare.LateAmendment // that no longer act in full before planting
+
+	called map[string]string // names of operations, feeds and harvests, while jobs are dated
 }
 
 // FromSheet dates the operations of the sheet, and of what was designed beside it. Of a crop that is only considered it
 // dates what is done before planting.
 func FromSheet(in In, say *report.Voice) []report.Job {
-	names, kinds := in.names(), Kinds(in.Grown)
+	in.called = in.names()
+	kinds, rules := Kinds(in.Grown), map[*schedule.Operation]string{}
 	dated := schedule.Jobs(in.Grown.Ops, in.Grown.Calendar)
 	jobs := make([]report.Job, 0, len(dated))
 	for _, j := range dated {
@@ -44,7 +47,10 @@ func FromSheet(in In, say *report.Voice) []report.Job {
 			continue
 		}
 		o := j.Operation
-		jobs = append(jobs, report.Job{Said: report.Said{Name: o.Name, Phase: o.Phase, Why: o.Why, Caution: o.Caution, Rule: rule(o, names) + in.following(o.Follows,
+		if _, ok := rules[o]; !ok {
+			rules[o] = rule(o, in.called)
+		}
+		jobs = append(jobs, report.Job{Said: report.Said{Name: o.Name, Phase: o.Phase, Why: o.Why, Caution: o.Caution, Rule: rules[o] + in.following(o.Follows,
 			j.Age, j.From),
 			Origin: practice.OriginWords(o.Origin), Preparation: j.Preparation},
 			Key: j.Key, Kind: kinds[j.Key], Age: j.Age, From: j.From, By: j.By, Detail: o.Detail, Done: j.Done, NotNeeded: in.Book.NotNeeded[j.Key],
@@ -98,6 +104,7 @@ func (in In) mark(j *report.Job) {
 
 // WithCare adds each split of the feeding and each harvest to the jobs there are, and counts the jobs of each year.
 func WithCare(in In, jobs []report.Job, say *report.Voice) []report.Job {
+	in.called = in.names()
 	out := make([]report.Job, 0, len(jobs)+4*len(in.Crop.Years))
 	add := func(j report.Job) {
 		in.mark(&j)
@@ -146,7 +153,7 @@ func WithCare(in In, jobs []report.Job, say *report.Voice) []report.Job {
 					in.Grown.MassAs), h.Rounds), "; "), Done: in.Book.Done[key]})
 		}
 	}
-	sort.SliceStable(out, func(i, j int) bool { return out[i].From.Before(out[j].From) })
+	order.Stable(out, func(a, b *report.Job) int { return a.From.Compare(b.From) })
 	for i := range out {
 		path := "job." + out[i].Key
 		if say.On(path) {
@@ -163,7 +170,7 @@ func (in In) following(f *civil.Follows, age int, from civil.Date) string {
 	if f == nil {
 		return ""
 	}
-	days := fmt.Sprintf("%d to %d days after %s", f.Days[0], f.Days[1], in.names()[f.What])
+	days := fmt.Sprintf("%d to %d days after %s", f.Days[0], f.Days[1], in.called[f.What])
 	if d := in.Grown.Calendar.Followed(f, age, from); !d.IsZero() {
 		return "; here " + days + ", noted on " + d.Words()
 	}

@@ -63,6 +63,7 @@ func middle(t *testing.T, page *drive.Page, label string) (x, y float64) {
 
 // A drain dragged below the clay stays on it, and the margin says why not; the remedy takes the wish back.
 func TestDrainDraggedBelowTheClay(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
@@ -95,6 +96,7 @@ func figureValue(path string) string {
 // A herringbone on an irregular block: its outlet is dragged into another corner, and levels, flow and bill
 // answer; one undo takes it back. A lateral is drawn, dragged and taken out.
 func TestHerringboneDraggedIntoACorner(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
@@ -140,6 +142,7 @@ func TestHerringboneDraggedIntoACorner(t *testing.T) {
 // and comes back in a file, is printed with a section of its own, and is taken out again. One drawn by hand joins where
 // it is nearest.
 func TestBranchIsLedIntoWhatIsMissed(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
@@ -241,6 +244,7 @@ func TestWaterIsRecorded(t *testing.T) {
 // Beds on flat clay answer to their measures; the interceptor of the old tea catches water; a price that is
 // missing is said.
 func TestBedsAndInterceptor(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	b := blocks(t, prog.URL)
 	page := open(t, prog.URL, 1280, 900)
@@ -326,6 +330,7 @@ func TestDrainsBeforeAnybodyLooked(t *testing.T) {
 // Pits and dip wells are placed on the plan and dragged to where they were dug; the interceptor rests on the pit
 // nearest to it.
 func TestPitsAndWellsOnThePlan(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
 	page := open(t, prog.URL, 1280, 900)
@@ -369,6 +374,7 @@ func TestPitsAndWellsOnThePlan(t *testing.T) {
 // Water that runs on from above is led past in a ditch: drawn on the plan, in section without a pipe, its flow shown
 // with its working, dug in the bill, and said where it would wash out once it is dragged down the slope.
 func TestWaterThatRunsOnIsLedPast(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	terrace := blocks(t, prog.URL)["Upper Terrace"]
 	page := open(t, prog.URL, 1280, 900)
@@ -403,6 +409,7 @@ func TestWaterThatRunsOnIsLedPast(t *testing.T) {
 // On a phone the plan of the drains is moved sideways on its own, the page is not; a branch is led with a thumb, and
 // its point is moved with the keys of a keyboard that is plugged in.
 func TestBranchOnAPhone(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 390, 844)

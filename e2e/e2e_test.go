@@ -338,6 +338,7 @@ func TestAdoptDoAndRecord(t *testing.T) {
 }
 
 func TestDrawABoundaryByPointer(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/draw"), page.Wait(`document.querySelector(".map canvas")`))
@@ -357,6 +358,7 @@ func TestDrawABoundaryByPointer(t *testing.T) {
 }
 
 func TestKeyboardAlone(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/"), page.Keys("?"), page.Says("Single-letter keys are on"), page.Keys("\x1b"), page.Wait(`!document.querySelector("[role=dialog]")`))
@@ -380,7 +382,7 @@ func TestUnitsAreTheReaders(t *testing.T) {
 	strip := blocks(t, prog.URL)["Long Strip"]
 	page := open(t, prog.URL, 1280, 800)
 	must(t, page.Go("/blocks/"+strip.ID+"/ground"), page.Says("8.58"))
-	must(t, page.Visit("/settings"))
+	must(t, page.Visit("/settings"), page.Wait(`document.querySelectorAll("[name=units]").length > 1`))
 	_, err := drive.Eval[bool](page, `(document.querySelectorAll("[name=units]")[1].click(), true)`)
 	must(t, err, page.Says("Shown in acres"))
 	// 8.58 ha is 21.2 acres; the front end's figure and the sentence written in Go agree.
@@ -410,6 +412,7 @@ func TestOneProcessOneMachine(t *testing.T) {
 }
 
 func TestBackupAndRestoreFromTheCommandLine(t *testing.T) {
+	t.Parallel()
 	dir, other := t.TempDir(), t.TempDir()
 	prog := demo(t, dir)
 	before := blocks(t, prog.URL)

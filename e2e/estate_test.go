@@ -104,6 +104,7 @@ func TestCopiesOnTheScreen(t *testing.T) {
 // The first field of a new estate: the map opens at the place at the scale of a field, and says where the pointer is,
 // how long the sides are and the area while it is drawn.
 func TestFirstFieldAtItsPlace(t *testing.T) {
+	t.Parallel()
 	prog := run(t, "serve", "--data", t.TempDir(), "--today", "2027-03-15")
 	page := open(t, prog.URL, 1280, 900)
 	must(t, page.Go("/"), page.Type("Name", "First Farm"), page.Type("Your name", "A. Grower"), page.Type("Where it lies", "46.05, 12.30"), page.Wait(`document.querySelector("input[value=north]").checked`), page.Press("Begin"), page.Press("Add a block"))
@@ -138,6 +139,7 @@ func inMap(page *drive.Page) (x, y float64, err error) {
 // A crop whose sheet cannot lay it out yet says so at every step, on the estate and in print, in the same words; an
 // empty soil test and words that need explaining explain themselves.
 func TestWhatCannotBePlannedIsSaid(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
 	// A sheet that says what ground must be, and nothing of rows, plants and yields: an estate may keep one of its own.

@@ -18,6 +18,7 @@ func field(label string) string {
 // A pit is built by dragging its layers on the wall; depth and class answer while it moves, and letting go
 // is one change.
 func TestPitBuiltByDragging(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	gate := blocks(t, prog.URL)["Gate Field"]
 	page := open(t, prog.URL, 1280, 900)

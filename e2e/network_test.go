@@ -26,6 +26,7 @@ func bindingOf(t *testing.T, url, block string) (n binds.Result, jobs map[string
 // pointer, what waits for it moves along; it is left to its time again; and a soil test that slips past what it allows is
 // said with the rules that cannot be kept, and the day planting can be.
 func TestWhatBindsTheWorkBeforePlanting(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	hill := blocks(t, prog.URL)["Hill Paddock"]
 	page := open(t, prog.URL, 1280, 1000)

@@ -101,6 +101,7 @@ func TestKilledAfterAnAnswerKeepsTheChange(t *testing.T) {
 
 // When the program is gone the page says so, and keeps what was typed.
 func TestProgramGoneIsSaid(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 800)

@@ -88,6 +88,7 @@ func TestStepsOpenInGroups(t *testing.T) {
 
 // The keyboard alone designs drains: the slider of the depth, the points of the collector, and Escape from a panel.
 func TestDrainsByKeyboard(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)
@@ -231,6 +232,7 @@ func TestUndoIsOfWhatStandsLast(t *testing.T) {
 // A field left right after undo is made on what the undo left: neither waits for the other to be shown, nobody is asked
 // whose change holds, and nothing is lost.
 func TestUndoAndAFieldInOneBreath(t *testing.T) {
+	t.Parallel()
 	prog := demo(t, t.TempDir())
 	foot := blocks(t, prog.URL)["Orchard Foot"]
 	page := open(t, prog.URL, 1280, 900)

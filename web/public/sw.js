@@ -36,10 +36,12 @@ async function put(request, answer) {
   for (const old of answers.slice(0, Math.max(0, answers.length - most))) await cache.delete(old);
 }
 
-async function first(request, shell) {
+// the answer is given at once, and kept while it is read
+async function first(event, shell) {
+  const { request } = event;
   try {
     const answer = await fetch(request);
-    if (answer.ok) await put(shell ?? request, answer.clone());
+    if (answer.ok) event.waitUntil(put(shell ?? request, answer.clone()));
     return answer;
   } catch (error) {
     const cache = await caches.open(kept);
@@ -64,8 +66,8 @@ self.addEventListener("fetch", (event) => {
   const { request } = event;
   const url = new URL(request.url);
   if (request.method !== "GET" || url.origin !== location.origin) return;
-  if (request.mode === "navigate") event.respondWith(first(request, "/"));
+  if (request.mode === "navigate") event.respondWith(first(event, "/"));
   else if (url.pathname.startsWith("/assets/")) event.respondWith(fixed(request));
   else if (url.pathname.startsWith("/api/v1/") && !request.headers.get("Accept")?.includes("event-stream") && !/\.(pdf|csv|xlsx|dxf|gpx|zip|db)$/.test(url.pathname))
-    event.respondWith(first(request));
+    event.respondWith(first(event));
 });

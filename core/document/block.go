@@ -156,8 +156,10 @@ func (b Block) Valid() error {
 	if p.Confidence != 0 && !(p.Confidence >= 0.5 && p.Confidence <= 0.999) {
 		return finding.Bad("confidence", p.Confidence, "is not a confidence", "0.5 to 0.999, or 0 for 0.95")
 	}
-	if len([]rune(p.Name)) > 80 {
-		return finding.Bad("planting.name", p.Name, "is longer than a name", "80 characters at most")
+	for _, c := range [][2]string{{"name", p.Name}, {"called", p.Called}, {"calledPoll", p.CalledPoll}} {
+		if len([]rune(c[1])) > 80 {
+			return finding.Bad("planting."+c[0], c[1], "is longer than a name", "80 characters at most")
+		}
 	}
 	if err := p.companions(); err != nil {
 		return err

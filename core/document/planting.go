@@ -15,6 +15,8 @@ import (
 type Planting struct {
 	ID          string                `json:"id,omitempty"`
 	Name        string                `json:"name,omitempty"`       // as people call it; "" is the crop's
+	Called      string                `json:"called,omitempty"`     // its plants as people call them: kind and stock
+	CalledPoll  string                `json:"calledPoll,omitempty"` // its pollen partners
 	Considered  bool                  `json:"considered,omitempty"` // the ground is judged for it, nothing is planned
 	Sheet       string                `json:"sheet"`
 	SheetDigest string                `json:"sheetDigest,omitempty"` // the sheet as it was when the plan was adopted

@@ -9,6 +9,7 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/document"
 	"slowroot/core/finding"
+	"slowroot/core/plan/bill"
 	"slowroot/core/practice"
 	"slowroot/core/report"
 	"slowroot/core/schedule"
@@ -635,6 +636,26 @@ func TestKindsAndStocksAreWeighed(t *testing.T) {
 				t.Errorf("%s, %s: %s does not differ: %+v", c.sheet, c.fork, label, forks[i].Ways)
 			}
 		}
+	}
+}
+
+// Plants go by the names their people have for them, in the order and among what the work takes; none ship.
+func TestPlantsAsPeopleCallThem(t *testing.T) {
+	in := input(t, "hazelnut")
+	in.Block.Planting.Called, in.Block.Planting.CalledPoll = "Old Round on layers", "Early Red"
+	p := compute(t, in)
+	for path, name := range map[string]string{"plants.main": "“Old Round on layers”", "plants.pollinizers": "“Early Red”"} {
+		f, ok := p.Figure(path)
+		if !ok || !strings.Contains(f.Note, name) {
+			t.Errorf("%s: %q", path, f.Note)
+		}
+		if !slices.ContainsFunc(p.Bill, func(l bill.Line) bool { return strings.Contains(l.What, name) }) {
+			t.Errorf("%s is not among what is ordered", name)
+		}
+	}
+	in.Block.Planting.Called = strings.Repeat("long ", 30)
+	if _, err := Compute(in, nil); err == nil {
+		t.Error("a name of 150 characters is taken")
 	}
 }
 

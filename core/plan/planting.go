@@ -30,8 +30,8 @@ func (c *computation) plantOut() (err error) {
 	c.p.Spec, c.p.Rows, c.p.OutAge, c.p.LaterAge = c.rows.Spec, c.rows.Placed.Pieces, c.rows.OutAge, c.rows.LaterAge
 	c.p.Beside, c.p.Strips, c.p.Clones = c.rows.Beside, c.rows.Shares, c.rows.Clones
 	c.order, err = stand.Order(stand.In{Material: c.sheet.MaterialOf(c.rows.Option), Each: c.rows.Option.Plants(), Survival: c.planting.Survival,
-		Confidence: c.planting.Confidence,
-		Stations:   c.rows.Placed.Stations, Pollinizers: c.rows.Placed.Pollinizers, Sprouts: c.rows.Placed.Sprouts, Clones: c.rows.Clones}, c.Voice)
+		Confidence: c.planting.Confidence, Called: c.planting.Called, CalledPoll: c.planting.CalledPoll,
+		Stations: c.rows.Placed.Stations, Pollinizers: c.rows.Placed.Pollinizers, Sprouts: c.rows.Placed.Sprouts, Clones: c.rows.Clones}, c.Voice)
 	if err != nil {
 		return err
 	}

@@ -17,7 +17,9 @@ func TestProjectionBetweenItsNet(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, sys := range []geo.System{geo.UTMAt(at), wgs} {
-			exact := func(i, j int) geo.XY { return sys.To(plane.From(geo.XY{X: float64(i)*10 - 1100, Y: float64(j)*10 - 1100})) }
+			exact := func(i, j int) geo.XY {
+				return sys.To(plane.From(geo.XY{X: float64(i)*10 - 1100, Y: float64(j)*10 - 1100}))
+			}
 			n := newNet(221, 217, exact)
 			metre, worst := 1.0, 0.0
 			if sys.Degrees {

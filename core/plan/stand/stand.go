@@ -25,6 +25,8 @@ type In struct {
 	Each        int // plants at a station
 	Sprouts     int // of the stations, of stumps that are kept: nothing is planted there
 
+	Called, CalledPoll string // plants and pollen partners as people call them; "" where nobody said
+
 	Clones []rows.Clone // ordered by themselves, each so that its own stations fill
 }
 
@@ -49,6 +51,14 @@ type Cloned struct {
 	Stations, Plants int
 }
 
+// called is a kind of plant with the name people have for it.
+func called(kind, name string) string {
+	if name == "" {
+		return kind
+	}
+	return kind + " “" + name + "”"
+}
+
 // Order is what to order, pollinizers apart.
 func Order(in In, say *report.Voice) (Result, error) {
 	m, p := in.Material, in
@@ -64,12 +74,12 @@ func Order(in In, say *report.Voice) (Result, error) {
 	kinds := []struct {
 		path, label, kind string
 		n                 int
-	}{{"plants.main", "To order", m.Kind, (in.Stations - in.Pollinizers - in.Sprouts) * in.Each}}
+	}{{"plants.main", "To order", called(m.Kind, in.Called), (in.Stations - in.Pollinizers - in.Sprouts) * in.Each}}
 	if in.Pollinizers > 0 {
 		kinds = append(kinds, struct {
 			path, label, kind string
 			n                 int
-		}{"plants.pollinizers", "Pollinizers to order", m.PollinizerKind, in.Pollinizers * in.Each})
+		}{"plants.pollinizers", "Pollinizers to order", called(m.PollinizerKind, in.CalledPoll), in.Pollinizers * in.Each})
 	}
 	for _, k := range kinds {
 		o, err := supply.Plants(k.n, surv, conf, m.FlatReserve)

@@ -1507,6 +1507,10 @@ export interface components {
         Planting: {
             id?: string;
             name?: string;
+            /** @description its plants as people call them: kind and stock */
+            called?: string;
+            /** @description its pollen partners */
+            calledPoll?: string;
             considered?: boolean;
             end?: components["schemas"]["PlantingEnd"];
             sheet: string;

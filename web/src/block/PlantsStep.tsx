@@ -2,6 +2,7 @@ import { dated } from "./draft";
 import { useState } from "react";
 import { changed, useSheets, write, type BlockDoc } from "../api/client";
 import { say, sayError } from "../shell/Notices";
+import { TextField } from "../shell/Fields";
 import { Panel } from "../shell/Sheet";
 import { day } from "../units";
 import type { Draft } from "./draft";
@@ -31,6 +32,19 @@ export function PlantsStep({ plan, doc, draft, press, season, setSeason }: StepP
         <PlanSheet plan={plan} season={season} height={260} />
         <div className="mt-3 flex flex-wrap items-end gap-3">
           {!stands(plan) && <DateField draft={draft} date={planting.date} />}
+          <TextField
+            label="Kind and stock, as you call them"
+            width="w-56"
+            value={planting.called ?? ""}
+            keep={(v) => void draft.commit({ planting: { called: v } })}
+          />
+          {plan.figures.some((f) => f.path === "plants.pollinizers") && (
+            <TextField
+              label="Pollen partners"
+              value={planting.calledPoll ?? ""}
+              keep={(v) => void draft.commit({ planting: { calledPoll: v } })}
+            />
+          )}
           {!stands(plan) && <Survival draft={draft} doc={doc} sheet={sheet?.material.survival ?? 0} />}
           {plan.stage === "planned" && (
             <button

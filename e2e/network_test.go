@@ -41,6 +41,10 @@ func TestWhatBindsTheWorkBeforePlanting(t *testing.T) {
 	if g := now["grade"]; !g.Said || g.Planned != was["grade"].Planned.AddDays(-1) {
 		t.Errorf("%+v", g)
 	}
+	_, err = drive.Eval[bool](page, `(document.querySelector("[role=slider][aria-label^='Day of Rip and plough']").focus(), true)`)
+	must(t, err, page.Says("It is done while the soil is dry (early summer to mid autumn)"))
+	_, err = drive.Eval[bool](page, `(`+slider+`.focus(), true)`)
+	must(t, err, page.Says("Leave it to its time"))
 	// by pointer past its room: it stops at its end
 	type point struct{ X, Y float64 }
 	at, err := drive.Eval[point](page, `(() => { const r = `+slider+`.getBoundingClientRect(); return {X: r.left + r.width / 2, Y: r.top + r.height / 2}; })()`)

@@ -167,6 +167,7 @@ func TestCanesInTheColdStore(t *testing.T) {
 		page.Says("They would have them in the store by"))
 	look(t, page, "coldstore")
 	must(t, page.Type("Read today", "-2.2"), page.Says("crack and die"), page.Wait(`document.querySelector("[aria-label='Readings of the store'] tbody tr")`))
+	must(t, page.Press("How much room they take"), page.Says("of floor for"), page.Type("Floor there is", "20"), page.Says("of floor with the ways between; there are 20"))
 }
 
 // Opened where nobody answers, the page of jobs is there as it last was; what is marked there waits, and is sent once when the program is back.

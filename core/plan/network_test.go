@@ -221,3 +221,26 @@ func TestWorkTakesItsTime(t *testing.T) {
 		t.Error("the list of jobs does not say how long ripping can wait")
 	}
 }
+
+// A day said for work between two of its times of the year is said to lie outside them, with the nearest days inside.
+func TestADayOutsideItsTimeOfTheYear(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, _ := l.Get("hazelnut")
+	plant := civil.Must(2028, 11, 15)
+	said := func(on civil.Date) *finding.Finding {
+		return notes(planted(t, l, s, "north", plant, func(in *Input) {
+			in.Block.Planting.Days = map[string]civil.Date{"rip": on}
+		}), "network.season")
+	}
+	f := said(civil.Must(2028, 2, 10))
+	if f == nil || len(f.Remedies) < 2 || f.Remedies[0].Patch["planting"].(map[string]any)["days"].(map[string]any)["rip"] != "2027-10-31" ||
+		f.Remedies[1].Patch["planting"].(map[string]any)["days"].(map[string]any)["rip"] != "2028-06-01" {
+		t.Errorf("ripped in February: %+v", f)
+	}
+	if f = said(civil.Must(2028, 6, 10)); f != nil {
+		t.Errorf("ripped in June: %+v", f)
+	}
+}

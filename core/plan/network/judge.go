@@ -8,7 +8,9 @@ import (
 	"slowroot/core/civil"
 	"slowroot/core/finding"
 	"slowroot/core/plan/prepare"
+	"slowroot/core/practice"
 	"slowroot/core/report"
+	"slowroot/core/schedule"
 )
 
 // Mark writes on the jobs of the plan when they are planned and how long they can wait.
@@ -84,8 +86,37 @@ func (r Result) Judge(in In, say *report.Voice) {
 		}
 		say.Note(f.Of(finding.Ref{Kind: "job", ID: about}))
 	}
+	in.judgeSeasons(say)
 	for _, t := range r.upside {
 		say.Note(finding.Finding{Rule: "network.out-of-order", Weight: finding.Know, Step: "prepare", Subject: t.Name, Source: "method S3",
 			Sentence: fmt.Sprintf("“%s” was done before what comes first: %s. Both days are kept.", t.Name, t.Words)}.Of(finding.Ref{Kind: "job", ID: t.Key}))
+	}
+}
+
+// judgeSeasons says of a job whose day a person said that it lies outside the time of the year it is done in.
+func (in In) judgeSeasons(say *report.Voice) {
+	ops := map[string]*schedule.Operation{}
+	for i := range in.Grown.Ops {
+		ops[in.Grown.Ops[i].ID] = &in.Grown.Ops[i]
+	}
+	for _, j := range in.Jobs {
+		w := in.within(ops[j.Key], j.Key)
+		if w == nil || j.On.IsZero() || !j.Done.IsZero() || j.NotNeeded != "" {
+			continue
+		}
+		next := w.Next(in.Grown.Seasons, j.On)
+		if next == j.On {
+			continue
+		}
+		_, back := w.Last(in.Grown.Seasons, j.On)
+		f := finding.Finding{Rule: "network.season", Weight: finding.Watch, Step: "prepare", Subject: j.Name, Source: practice.OriginWords(w.Origin),
+			Sentence: fmt.Sprintf("%s is planned for %s; it is done %s.", j.Name, j.On.Words(), w.Words())}
+		for _, d := range []civil.Date{back, next} {
+			if !d.Before(in.Today) && d.Before(in.Planting) {
+				f.Remedies = append(f.Remedies, finding.Remedy{Label: "Plan it for " + d.Words(),
+					Patch: map[string]any{"planting": map[string]any{"days": map[string]any{j.Key: d.String()}}}})
+			}
+		}
+		say.Note(f.Of(finding.Ref{Kind: "job", ID: j.Key}))
 	}
 }

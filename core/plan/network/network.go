@@ -56,10 +56,11 @@ type Job struct {
 	Slack    int        `json:"slack"`   // days from the earliest to the latest; below nought in a conflict
 	Days     int        `json:"days"`    // it takes; 0 where hours or people are not known
 	Done     civil.Date `json:"done"`
-	Said     bool       `json:"said"`  // a person said the day
-	Waits    []Tie      `json:"waits"` // for these
-	Holds    []Tie      `json:"holds"` // these up
-	Tight    bool       `json:"tight"` // it cannot wait a week
+	Said     bool       `json:"said"`             // a person said the day
+	Waits    []Tie      `json:"waits"`            // for these
+	Holds    []Tie      `json:"holds"`            // these up
+	Tight    bool       `json:"tight"`            // it cannot wait a week
+	Within   string     `json:"within,omitempty"` // the time of the year it is done in; "" for any
 }
 
 // Tie is a rule to another job.

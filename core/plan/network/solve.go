@@ -229,6 +229,9 @@ func (n *net) tell(r *Result, forward []bound, early schedule.Times, back []boun
 		if x < n.plant {
 			of := n.jobs[x-1]
 			j.Done, j.Said = of.Done, !of.On.IsZero()
+			if w := n.within(n.ops[of.Key], of.Key); w != nil && len(w.Season)+len(w.Months) > 0 {
+				j.Within = w.Words()
+			}
 			if l := late.Latest[x]; j.Done.IsZero() && l != schedule.NoMost {
 				j.Latest = date(l)
 			}

@@ -2240,6 +2240,8 @@ export interface components {
             waits: components["schemas"]["NetworkTie"][];
             holds: components["schemas"]["NetworkTie"][];
             tight: boolean;
+            /** @description the time of the year it is done in */
+            within?: string;
         };
         PlantingLate: {
             /** Format: date */

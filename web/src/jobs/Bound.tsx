@@ -63,6 +63,7 @@ export function Bound({ plan, doc, draft }: StepProps) {
               : on.slack < 0
                 ? `It should have been begun by ${day(on.latest)}; the first day it can be is ${day(on.earliest)}.`
                 : `Between ${day(on.earliest)} and ${day(on.latest)} it moves nothing that is fixed: it ${waiting(on.slack)}.`}
+            {on.within && ` It is done ${on.within}.`}
             {on.days > 0 && ` It takes ${on.days === 1 ? "a day" : `${on.days} days`}.`}
           </p>
           {on.said && !on.done && (

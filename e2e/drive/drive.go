@@ -204,9 +204,9 @@ func (p *Page) Settled() error {
 	return p.Wait(`document.readyState === "complete" && document.querySelector("h1, h2") && !document.querySelector("[role=status]") && document.fonts.status === "loaded"`)
 }
 
-// Wait polls a JavaScript condition, or a promise of one, for up to 12 seconds.
+// Wait polls a JavaScript condition, or a promise of one, for up to 30 seconds.
 func (p *Page) Wait(condition string) error {
-	deadline := time.Now().Add(12 * time.Second)
+	deadline := time.Now().Add(30 * time.Second)
 	for {
 		ok, err := Eval[bool](p, "Promise.resolve("+condition+").then((v) => !!v)")
 		if err == nil && ok {
@@ -214,7 +214,7 @@ func (p *Page) Wait(condition string) error {
 		}
 		if time.Now().After(deadline) {
 			body, _ := Eval[string](p, `document.body.innerText.slice(0, 1500)`)
-			return fmt.Errorf("waited 12 s for %s (last error %v); the page says:\n%s", condition, err, body)
+			return fmt.Errorf("waited 30 s for %s (last error %v); the page says:\n%s", condition, err, body)
 		}
 		time.Sleep(40 * time.Millisecond)
 	}

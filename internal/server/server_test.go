@@ -163,7 +163,9 @@ func TestEveryOperationFitsTheContract(t *testing.T) {
 	}
 	one := fmt.Sprintf(`{"blocks":[%q,%q],"first":"2028-07-10","growDays":200,"pickDays":40,"overlapDays":5,"baseC":null}`, id["Orchard Foot"], id["Kiln Piece"])
 	r.want(200, "POST", "/succession", one)
-	r.want(200, "POST", "/succession/keep", one, "X-Person", "A")
+	// as they stand already: a picking of 371 days, seven of them together
+	asTheyStand := fmt.Sprintf(`{"blocks":[%q,%q],"first":"2027-08-16","growDays":900,"pickDays":371,"overlapDays":7}`, id["Orchard Foot"], id["Kiln Piece"])
+	r.want(200, "POST", "/succession/keep", asTheyStand, "X-Person", "A")
 	r.want(422, "POST", "/succession", `{"blocks":[],"first":"2028-07-10"}`)
 	r.want(422, "POST", "/succession/keep", `{"blocks":1}`)
 	foot := id["Orchard Foot"]

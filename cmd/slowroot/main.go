@@ -55,7 +55,7 @@ func main() {
 	// Few people read an estate and it is small: memory is spent for answers that come sooner, up to a gigabyte of it. Who set
 	// GOGC or GOMEMLIMIT keeps their own.
 	if os.Getenv("GOGC") == "" {
-		debug.SetGCPercent(400)
+		debug.SetGCPercent(150)
 	}
 	if os.Getenv("GOMEMLIMIT") == "" {
 		debug.SetMemoryLimit(1 << 30)

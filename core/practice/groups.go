@@ -21,30 +21,63 @@ const OrderOp = "order"
 
 // On is the sheet as the kinds and stocks taken make it; chosen may be nil for the usual ones.
 func (s *Sheet) On(chosen map[string]string) *Sheet {
-	if s == nil {
-		return nil
-	}
-	t := *s
-	changed := false
-	choice := s.Resolve(chosen)
-	for _, f := range s.Forks {
-		for _, o := range f.Options {
-			if o.ID == choice[f.ID] && f.If.Holds(choice) && o.Changes.any() {
-				if !changed {
-					t.Limits, t.Work = slices.Clone(s.Limits), slices.Clone(s.Work)
-				}
-				t.change(o.Changes)
-				changed = true
-			}
-		}
-	}
-	if !changed {
+	if s == nil || !s.kinds() {
 		return s
 	}
-	return &t
+	var t *Sheet
+	var choice map[string]string // settled once it is asked for
+	for i := range s.Forks {
+		f := &s.Forks[i]
+		if !f.changes() {
+			continue
+		}
+		for k := range f.Options {
+			o := &f.Options[k]
+			taken := o.Default
+			if len(chosen) > 0 || len(f.If) > 0 {
+				if choice == nil {
+					choice = s.Resolve(chosen)
+				}
+				taken = o.ID == choice[f.ID] && f.If.Holds(choice)
+			}
+			if !taken || !o.Changes.any() {
+				continue
+			}
+			if t == nil {
+				copied := *s
+				t = &copied
+				t.Limits, t.Work = slices.Clone(s.Limits), slices.Clone(s.Work)
+			}
+			t.change(&o.Changes)
+		}
+	}
+	if t == nil {
+		return s
+	}
+	return t
 }
 
-func (c Changes) any() bool { return c.WetClass > 0 || len(c.Limits) > 0 || !c.Better.IsZero() }
+// kinds reports a sheet with a fork that changes it.
+func (s *Sheet) kinds() bool {
+	for i := range s.Forks {
+		if s.Forks[i].changes() {
+			return true
+		}
+	}
+	return false
+}
+
+// changes reports a fork of which a way changes the sheet.
+func (f *Fork) changes() bool {
+	for i := range f.Options {
+		if f.Options[i].Changes.any() {
+			return true
+		}
+	}
+	return false
+}
+
+func (c *Changes) any() bool { return c.WetClass > 0 || len(c.Limits) > 0 || !c.Better.IsZero() }
 
 // Touches are the factors of ground and climate the ways of a fork differ by.
 func (f Fork) Touches() []string {
@@ -67,7 +100,7 @@ func (f Fork) Touches() []string {
 }
 
 // change puts what a way changes in the place of what the sheet says; limits and work are its own copies.
-func (s *Sheet) change(c Changes) {
+func (s *Sheet) change(c *Changes) {
 	if c.WetClass > 0 {
 		s.Soil.WetClass = c.WetClass
 	}

@@ -676,3 +676,33 @@ func TestForksOfEveryCropOnWetGround(t *testing.T) {
 		}
 	}
 }
+
+// Temporary plants come out when the crowns meet: at the sheet's age at its own spacing, sooner where they stand closer, and
+// the job, the plan of the rows and the finding say the same.
+func TestThinningFollowsTheClosingOfTheCanopy(t *testing.T) {
+	at := func(plantM float64) (int, string) {
+		in := input(t, "hazelnut")
+		in.Block.Planting.Choices = map[string]document.Choice{"layout": {Option: "double"}}
+		if plantM > 0 {
+			in.Block.Planting.Layout.PlantSpacingM = &plantM
+		}
+		p := compute(t, in)
+		for _, j := range p.Jobs {
+			if schedule.OperationOf(j.Key) == "thin" {
+				return j.Age, j.Detail
+			}
+		}
+		t.Fatal("nothing is taken out")
+		return 0, ""
+	}
+	usual, detail := at(0)
+	if usual != 12 || strings.Contains(detail, "crowns meet") {
+		t.Errorf("at the sheet's spacing in age year %d, %q", usual, detail)
+	}
+	if age, detail := at(2.5); age >= usual || !strings.Contains(detail, "years sooner than printed") {
+		t.Errorf("closer in age year %d, %q", age, detail)
+	}
+	if age, detail := at(3.5); age <= usual || !strings.Contains(detail, "years later than printed") {
+		t.Errorf("wider in age year %d, %q", age, detail)
+	}
+}

@@ -120,6 +120,7 @@ func Choose(in In) (Result, error) {
 	}
 	g.Curve, g.Feed, g.Harvest = s.Curve(g.Choices), s.Programme(g.Choices), s.Harvesting(g.Choices)
 	g.Ops, g.Life, g.Canopy = s.Operations(g.Choices), s.LifeOf(g.Option).Base, s.CanopyOf(g.Option)
+	g.closing(p)
 	g.Removal = s.Removes(g.Choices)
 	product := s.ProductOf(g.Option)
 	g.Product = product.Name

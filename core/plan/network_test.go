@@ -244,3 +244,34 @@ func TestADayOutsideItsTimeOfTheYear(t *testing.T) {
 		t.Errorf("ripped in June: %+v", f)
 	}
 }
+
+// Wood for cuttings is cut while it is dormant: raised for planting in July it is cut by the last of winter and kept so long; where
+// winter is past, planting waits for the next.
+func TestDormantWoodIsCutInWinter(t *testing.T) {
+	l, err := practice.BuiltIn()
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, _ := l.Get("elderberry")
+	raised := func(on, today civil.Date) *Plan {
+		return planted(t, l, s, "north", on, func(in *Input) {
+			in.Today = today
+			in.Block.Planting.Raising = &document.Raising{Way: "dormant", Stages: []document.RaisingStage{{ID: "cut", Name: "Cut, sort and bundle", Least: 1, Most: 7, LossPct: 10},
+				{ID: "keep", Name: "Cold store or shade", Least: 10, Most: 60, LossPct: 5}}}
+		})
+	}
+	p := raised(civil.Must(2028, 7, 20), civil.Must(2026, 3, 1))
+	if got := p.Raised[0].Safe; got != civil.Must(2028, 2, 29) {
+		t.Errorf("for planting in July cut by %s", got)
+	}
+	if j := bound(t, p, "raise-cut"); j.Latest != civil.Must(2028, 2, 29) || j.Within == "" {
+		t.Errorf("%+v", j)
+	}
+	if got := raised(civil.Must(2028, 3, 20), civil.Must(2026, 3, 1)).Raised[0].Safe; got != civil.Must(2028, 1, 13) {
+		t.Errorf("for planting in March cut by %s, 67 days before", got)
+	}
+	late := raised(civil.Must(2028, 7, 20), civil.Must(2028, 4, 10))
+	if free := late.Network.Free; len(late.Network.Conflicts) == 0 || free.Before(civil.Must(2028, 11, 1)) {
+		t.Errorf("seen in April, planting is free from %s", free)
+	}
+}

@@ -102,7 +102,7 @@ func (c *computation) raised(when report.Timetable) []report.Job {
 	if c.planting == nil || len(c.order.Lines) == 0 {
 		return nil
 	}
-	stages, jobs, err := work.Raise(c.planting.Raising, c.day0(), c.order.Lines[0].Plants, when, c.Voice)
+	stages, jobs, err := work.Raise(c.planting.Raising, c.day0(), c.order.Lines[0].Plants, when, c.seasons, c.Voice)
 	if err != nil && c.stop == nil {
 		c.stop = err
 	}
@@ -133,7 +133,7 @@ func (c *computation) network() {
 		return
 	}
 	in := network.In{Jobs: c.p.Jobs, Grown: c.grown, Planting: c.day0(), Crews: c.in.Estate.Crews, Today: c.in.Today,
-		Within: map[string]*schedule.Within{prepare.GasJob: c.gas().Warm()}}
+		Within: map[string]*schedule.Within{prepare.GasJob: c.gas().Warm(), work.FirstStage(c.meant.Raising): work.Dormant(c.meant.Raising, c.seasons)}}
 	c.p.Network = network.Make(in)
 	c.p.Network.Mark(c.p.Jobs)
 	c.p.Network.Sort(c.p.Preparation.Lines)

@@ -23,8 +23,26 @@ type RaisedStage struct {
 	supply.Raised
 }
 
-// Raise dates the stages in which the plants are raised, back from planting, and gives each its job.
-func Raise(r *document.Raising, planting civil.Date, plants int, when report.Timetable, say *report.Voice) ([]RaisedStage, []report.Job, error) {
+// Dormant is when wood is cut for planting: after the leaves are off and before the buds move (common practice); nil for ways
+// that begin with no such wood, and where a place has no winters.
+func Dormant(r *document.Raising, seasons schedule.Seasons) *schedule.Within {
+	if r == nil || r.Way != "dormant" || seasons.Rains() > 0 {
+		return nil
+	}
+	return &schedule.Within{Season: []string{"late-autumn", "late-winter"}, Says: "the wood is dormant", Hard: true, Origin: "cp"}
+}
+
+// FirstStage is the key of the job that begins the raising; "" where nothing is raised.
+func FirstStage(r *document.Raising) string {
+	if r == nil || len(r.Stages) == 0 {
+		return ""
+	}
+	return raiseKey + r.Stages[0].ID
+}
+
+// Raise dates the stages in which the plants are raised, back from planting, and gives each its job; dormant wood is cut in its
+// time of the year, and kept so much longer.
+func Raise(r *document.Raising, planting civil.Date, plants int, when report.Timetable, seasons schedule.Seasons, say *report.Voice) ([]RaisedStage, []report.Job, error) {
 	out := []RaisedStage{}
 	if r == nil || plants < 1 {
 		return out, nil, nil
@@ -40,10 +58,18 @@ func Raise(r *document.Raising, planting civil.Date, plants int, when report.Tim
 	var jobs []report.Job
 	after, days := "", 0
 	for i, s := range raised {
-		id := r.Stages[i].ID
+		id, rule := r.Stages[i].ID, fmt.Sprintf("%d days before planting, the longest times of this stage and of those after it", planting.Sub(s.Safe))
+		if w := Dormant(r, seasons); i == 0 && w != nil {
+			_, s.Safe = w.Last(seasons, s.Safe)
+			s.Hopeful = civil.Later(s.Hopeful, s.Safe)
+			if _, last := w.Last(seasons, s.Hopeful); last.Before(s.Hopeful) {
+				s.Hopeful = s.Safe
+			}
+			rule += ", " + w.Words()
+		}
 		out = append(out, RaisedStage{id, s})
 		jobs = append(jobs, when.Preparation(report.Job{Said: report.Said{Name: "Nursery: " + s.Name, Phase: "order", Why: "the plants are raised here",
-			Rule: fmt.Sprintf("%d days before planting, the longest times of this stage and of those after it", planting.Sub(s.Safe)), Origin: "said for this planting"},
+			Rule: rule, Origin: "said for this planting"},
 			Key: raiseKey + id, From: s.Safe, By: s.Safe, After: after, AfterDays: days,
 			Detail: fmt.Sprintf("%s begun, %s left at its end; by %s if all goes at its quickest", say.Text(float64(s.Begun), units.Count),
 				say.Text(float64(s.Left), units.Count), s.Hopeful.Words())}))

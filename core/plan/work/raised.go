@@ -42,7 +42,8 @@ func FirstStage(r *document.Raising) string {
 
 // Raise dates the stages in which the plants are raised, back from planting, and gives each its job; dormant wood is cut in its
 // time of the year, and kept so much longer.
-func Raise(r *document.Raising, planting civil.Date, plants int, when report.Timetable, seasons schedule.Seasons, say *report.Voice) ([]RaisedStage, []report.Job, error) {
+func Raise(r *document.Raising, planting civil.Date, plants int, when report.Timetable, seasons schedule.Seasons,
+	say *report.Voice) ([]RaisedStage, []report.Job, error) {
 	out := []RaisedStage{}
 	if r == nil || plants < 1 {
 		return out, nil, nil

@@ -453,6 +453,11 @@ func TestFumigationWithAWeatherMargin(t *testing.T) {
 	if j.By != civil.Must(2026, 10, 31) || j.From != civil.Must(2026, 10, 17) {
 		t.Errorf("planted in April it is begun %s to %s, the soil is warm until October", j.From, j.By)
 	}
+	forks, err := Forks(in)
+	if i := slices.IndexFunc(forks, func(f report.Fork) bool { return f.ID == document.CoverFork }); err != nil || i < 0 ||
+		forks[i].Ways[2].Consequences[0].Value != 7 { // from 26 September to 5 April
+		t.Errorf("the fork does not say when it begins: %v, %+v", err, forks)
+	}
 	if n := notes(p, "prepare.fumigation"); n == nil || !said(t, n.Sentence) {
 		t.Error("not said why")
 	}

@@ -2,11 +2,13 @@ package prepare
 
 import (
 	"fmt"
+	"math"
 	"strings"
 
 	"slowroot/core/amend"
 	"slowroot/core/document"
 	"slowroot/core/report"
+	"slowroot/core/rotation"
 	"slowroot/core/units"
 )
 
@@ -99,7 +101,10 @@ func (c *prepare) phosphateFork() (report.Fork, bool) {
 }
 
 func (c *prepare) coverFork() report.Fork {
-	ha := c.Ground.AreaM2 / 1e4
+	ha, gas := c.Ground.AreaM2/1e4, 2.0 // months, as a rule
+	if g := c.Gas; g != nil {
+		gas = math.Ceil(float64(c.When.Planting.Sub(g.Begin.AddDays(-rotation.GasReadyDays))) / 30.44)
+	}
 	taken := document.CoverTaken(c.Decided)
 	way := func(id, name, sentence, when string, months, hours float64, licence string) report.Way {
 		return report.Way{ID: id, Name: name, Sentence: sentence, When: when, Origin: "common practice, no source", Taken: taken == id,
@@ -112,7 +117,7 @@ func (c *prepare) coverFork() report.Fork {
 		way("rotation", "A long rotation", "Two years or more of grass or cereal that carries none of this crop's diseases.",
 			"after hosts of wilt, or an old orchard", 30, 6, "none"),
 		way("fumigation", "Fumigation", c.Marked("Gas under film, where it is lawful; the soil at {10 to 35 °C} and moist; a plant-back by the label."),
-			"old ground with nematodes or root disease, and no time", 2, 8, "licensed applicator"),
+			"old ground with nematodes or root disease, and no time", gas, 8, "licensed applicator"),
 	}}
 	var waits []string
 	for _, w := range c.Soil.Waits {

@@ -30,6 +30,9 @@ type StoreRoom struct {
 	FloorM2 float64  `json:"floorM2,omitempty"` // there is; 0 is not known
 }
 
+// UsualRoom is a bin of 250 canes (method H7) of the size of its example; three on one another from memory.
+var UsualRoom = StoreRoom{PerBin: 250, LengthM: 1.2, WidthM: 1, HeightM: 0.75, Stack: 3}
+
 // valid refuses bins that cannot be.
 func (r *StoreRoom) valid() error {
 	if r == nil {

@@ -43,6 +43,7 @@ type Lists struct {
 	Fittings     []fittings.Kind         `json:"fittingKinds"`
 	Raising      []supply.Way            `json:"raisingWays"`
 	Mixtures     []document.Mixture      `json:"mixtures"`
+	StoreRoom    document.StoreRoom      `json:"storeRoom"` // usual bins of a cold store, to be changed
 }
 
 // MaterialState is what follows from the analysis of a liming material of the estate.
@@ -81,7 +82,7 @@ func words[T ~string](list []T) []string {
 func GroundLists(e document.Estate) Lists {
 	l := Lists{Questions: document.Questions, Uses: []Choice{}, Textures: soil.Classes, Structures: words(soil.Structures), Hardnesses: words(soil.Hardnesses), Roots: words(soil.RootsSeen),
 		LayerSigns: words(soil.LayerSigns), SurfaceSigns: words(soil.SurfaceSigns), Moistures: words([]soil.Moisture{soil.Dry, soil.Moist, soil.Wet}), TestFields: []TestField{}, OwnColumns: labreport.Own,
-		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: labreport.Asked, Barriers: document.BarrierKinds, Sorting: document.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: document.Ends, Origins: []Choice{}, Obstacles: document.ObstacleKinds, Fittings: fittings.Kinds, Raising: supply.Ways, Mixtures: document.Mixtures()}
+		PHMethods: soil.PHMethods, Buffers: soil.BufferMethods, LabTests: labreport.Asked, Barriers: document.BarrierKinds, Sorting: document.Sorting(e.Units), Organics: amend.Organics, Priced: e.PriceList(), Materials: []MaterialState{}, WaterSources: []Choice{}, Ends: document.Ends, Origins: []Choice{}, Obstacles: document.ObstacleKinds, Fittings: fittings.Kinds, Raising: supply.Ways, Mixtures: document.Mixtures(), StoreRoom: document.UsualRoom}
 	l.Mixtures = slices.Clone(l.Mixtures)
 	for i := range l.Mixtures { // their texts speak the estate's units
 		l.Mixtures[i].Name, l.Mixtures[i].Says = units.Marked(l.Mixtures[i].Name, e.Units), units.Marked(l.Mixtures[i].Says, e.Units)

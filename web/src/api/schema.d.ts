@@ -3514,6 +3514,14 @@ export interface components {
             obstacleKinds: components["schemas"]["ObstacleKind"][];
             mixtures: components["schemas"]["Mixture"][];
             raisingWays: components["schemas"]["RaisingWay"][];
+            /** @description usual bins of a cold store */
+            storeRoom: {
+                perBin: number;
+                lengthM: number;
+                widthM: number;
+                heightM: number;
+                stack: number;
+            };
             fittingKinds: components["schemas"]["FittingKind"][];
             ends: string[];
             origins: components["schemas"]["IdWords"][];

@@ -1,13 +1,11 @@
 import { useReading } from "../shell/reading";
 import { DayField, NumberField } from "../shell/Fields";
 import { Table } from "../shell/Table";
-import type { Schema } from "../api/client";
+import { useLists, type Schema } from "../api/client";
 import { day } from "../units";
 import type { StepProps } from "./stepProps";
 
 type Store = Schema["ColdStore"];
-
-const usual = { perBin: 250, lengthM: 1.2, widthM: 1, heightM: 0.75, stack: 3 };
 
 /** The bins the stock lies in, and the floor and the cooling they take. */
 function RoomOf({
@@ -20,12 +18,13 @@ function RoomOf({
   put: (store: Record<string, unknown>, done?: string) => void;
 }) {
   const { text } = useReading();
+  const lists = useLists();
   const room = said.room;
   if (!room)
     return (
       <button
         className="act no-print mt-2"
-        onClick={() => put({ room: usual }, "Say how many lie in a bin, and how large it is")}
+        onClick={() => put({ room: lists.data?.storeRoom }, "Say how many lie in a bin, and how large it is")}
       >
         How much room they take
       </button>
